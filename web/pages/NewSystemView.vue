@@ -12,7 +12,17 @@ import SystemFields from '../workshop/machines/SystemFields.vue';
 const router = useRouter();
 const submit = useSubmit();
 const ownerSubmit = useSubmit();
-const { data: owners, problem, take } = usePage((signal) => get<{ owners: Owner[] }>('/owners', signal).then((answer) => answer.owners));
+/** what was typed to find an owner who is known */
+const looked = ref('');
+const {
+  data: owners,
+  problem,
+  take,
+} = usePage(
+  (signal) =>
+    get<{ owners: Owner[] }>(`/owners?${new URLSearchParams({ q: looked.value.trim() })}`, signal).then((answer) => answer.owners),
+  looked,
+);
 const known = ref<string | null>(null);
 const owner = ref(emptyOwner());
 const system = ref(emptySystem());
@@ -44,12 +54,16 @@ async function save(): Promise<void> {
         <v-autocomplete
           v-model="known"
           :items="owners ?? []"
+          :item-props="({ phone, email }: Owner) => ({ subtitle: phone ?? email ?? '' })"
+          no-filter
           item-title="name"
           item-value="id"
           label="A known owner"
           clearable
           hint="Leave empty for a new owner"
           persistent-hint
+          no-data-text="Nobody is called so"
+          @update:search="(text: string) => (looked = text)"
         />
         <p v-if="problem" role="alert" class="danger">Known owners cannot be shown: {{ problem }}</p>
         <OwnerFields v-if="known === null" v-model="owner" :at="ownerSubmit.at" />

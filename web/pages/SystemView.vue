@@ -36,8 +36,7 @@ import FileList from '../workshop/files/FileList.vue';
 import PartLots from '../workshop/lots/PartLots.vue';
 import UsageCard from '../workshop/usage/UsageCard.vue';
 import EditSystemDialog from '../workshop/machines/EditSystemDialog.vue';
-import { downloadHistory } from '../workshop/machines/listFile.js';
-import HistoryLine from '../workshop/machines/HistoryLine.vue';
+import MachineHistory from '../workshop/machines/MachineHistory.vue';
 import ServiceDialog from '../workshop/machines/ServiceDialog.vue';
 
 const props = defineProps<{ id: string }>();
@@ -229,14 +228,7 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
             <router-link :to="`/systems/${page.system.id}/loops/new`">A second loop in the same case</router-link>
           </p>
           <section class="mt-4">
-            <header class="spread mb-4">
-              <h2>History</h2>
-              <v-btn v-if="page.history.length > 0" variant="text" class="no-print" @click="downloadHistory(page.history, page.system.name)"
-                >As a table</v-btn
-              >
-            </header>
-            <HistoryLine :entries="page.history" />
-            <p v-if="page.history.length === 0" class="quiet">Nothing yet. The first entry is the loop's plan.</p>
+            <MachineHistory :key="page.system.id" :system="page.system" :newest="page.history" />
           </section>
         </div>
 

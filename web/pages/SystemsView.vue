@@ -1,45 +1,45 @@
 <script setup lang="ts">
 import { useSession } from '../workshop/people/sessionStore.js';
 import KeyCap from '../base/keys/KeyCap.vue';
-import type { SystemsAnswer } from '@core/workshop/machines/answers.js';
-import { computed, nextTick, ref } from 'vue';
+import { computed, nextTick, onScopeDispose, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ATTENTION_WORDS, type Attention } from '@core/workshop/machines/attention.js';
-import { get } from '../base/http/api.js';
-import { usePage } from '../base/http/usePage.js';
 import { useShortcuts } from '../base/keys/shortcuts.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from '../workshop/machines/lifeScale.js';
-import { downloadList } from '../workshop/machines/listFile.js';
 import LifeRow from '../workshop/machines/LifeRow.vue';
-import { matches } from '../workshop/machines/search.js';
+import ListDownload from '../workshop/machine-list/ListDownload.vue';
+import { useLines, type LinesAsked } from '../workshop/machine-list/useLines.js';
 
 const route = useRoute();
 const router = useRouter();
-const { data: answer, problem, load } = usePage((signal) => get<SystemsAnswer>('/systems', signal));
-const lines = computed(() => answer.value?.systems ?? []);
-const today = computed(() => answer.value?.today ?? '');
-const loaded = computed(() => answer.value !== null);
 const words = ref(typeof route.query.q === 'string' ? route.query.q : '');
+/** the words that were asked for last */
+const asked = ref(words.value);
 const only = ref<Attention | null>(null);
+const what = computed((): LinesAsked => ({ q: asked.value.trim(), attention: only.value }));
+const { lines, first, hasMore, loading, problem, more, load } = useLines(() => what.value);
+const today = computed(() => first.value?.today ?? '');
+const counts = computed(() => Object.entries(first.value?.counts ?? {}) as [Attention, number][]);
+const all = computed(() => counts.value.reduce((sum, [, count]) => sum + count, 0));
+const found = computed(() => first.value?.found ?? 0);
 const search = ref<{ focus: () => void } | null>(null);
-
-const counts = computed(() => {
-  const sum = new Map<Attention, number>();
-  for (const { attention } of lines.value) sum.set(attention, (sum.get(attention) ?? 0) + 1);
-  return [...sum];
-});
-const shown = computed(() =>
-  lines.value.filter((line) => (only.value === null || line.attention === only.value) && matches(line, words.value)),
-);
 const months = Array.from({ length: (PAST_MONTHS + AHEAD_MONTHS) / 3 + 1 }, (_, index) => index * 3 - PAST_MONTHS).map((month) => ({
   month,
   at: ((month + PAST_MONTHS) / (PAST_MONTHS + AHEAD_MONTHS)) * 100,
 }));
 
+/** ms after the last letter before it is asked */
+const PAUSE_MS = 150;
+let timer: number | undefined;
 function remember(value: string | null): void {
   words.value = value ?? '';
-  void router.replace({ query: words.value ? { q: words.value } : {} });
+  window.clearTimeout(timer);
+  timer = window.setTimeout(() => {
+    asked.value = words.value;
+    void router.replace({ query: words.value ? { q: words.value } : {} });
+  }, PAUSE_MS);
 }
+onScopeDispose(() => window.clearTimeout(timer));
 
 useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()) });
 const session = useSession();
@@ -50,7 +50,7 @@ const session = useSession();
     <header class="spread">
       <h1>Machines</h1>
       <div class="row">
-        <v-btn v-if="shown.length" variant="text" size="large" @click="downloadList(shown, today)">As a table</v-btn>
+        <ListDownload v-if="found > 0" :asked="what" :today="today" :found="found" />
         <v-btn v-if="session.may('desk')" variant="outlined" size="large" to="/systems/import">From a table</v-btn>
         <v-btn v-if="session.may('desk')" size="large" to="/systems/new">New machine <KeyCap action="new-system" /></v-btn>
       </div>
@@ -68,7 +68,7 @@ const session = useSession();
       />
       <div class="filters" role="group" aria-label="Show only">
         <button type="button" :aria-pressed="only === null" @click="only = null">
-          all <b class="figures">{{ lines.length }}</b>
+          all <b class="figures">{{ all }}</b>
         </button>
         <button
           v-for="[attention, count] in counts"
@@ -83,16 +83,31 @@ const session = useSession();
     </div>
 
     <p v-if="problem" role="alert" class="danger">{{ problem }} <v-btn size="small" @click="load">Try again</v-btn></p>
-    <template v-if="loaded && lines.length > 0">
+    <template v-if="first && all > 0">
+      <p v-if="asked.trim()" class="quiet figures" role="status">{{ found }} of {{ all }} found</p>
       <div class="axis quiet figures" aria-hidden="true">
         <span v-for="each in months" :key="each.month" :style="{ left: `${each.at}%` }">{{
           each.month === 0 ? 'today' : `${each.month > 0 ? '+' : '−'}${Math.abs(each.month)} mo`
         }}</span>
       </div>
-      <ul class="plain-list" aria-label="Machines, most urgent first">
-        <li v-for="line in shown" :key="line.id"><LifeRow :line="line" :today="today" /></li>
-      </ul>
-      <p v-if="shown.length === 0" class="mt-6">
+      <div role="list" aria-label="Machines, most urgent first">
+        <!-- only what is seen stands in the page: a list of ten thousand scrolls like one of fifty -->
+        <v-virtual-scroll renderless :items="[...lines]" item-key="id">
+          <template #default="{ item, index, itemRef }">
+            <div :ref="itemRef" role="listitem" :aria-posinset="index + 1" :aria-setsize="found">
+              <LifeRow :line="item" :today="today" />
+            </div>
+          </template>
+        </v-virtual-scroll>
+      </div>
+      <div
+        v-if="hasMore"
+        v-intersect="{ handler: (isSeen: boolean) => isSeen && more(), options: { rootMargin: '1200px' } }"
+        class="row mt-4"
+      >
+        <v-btn variant="text" :loading="loading" @click="more">More of {{ found }}</v-btn>
+      </div>
+      <p v-if="lines.length === 0" class="mt-6">
         Nothing matches.
         <button
           type="button"
@@ -102,11 +117,11 @@ const session = useSession();
             only = null;
           "
         >
-          Show all {{ lines.length }}
+          Show all {{ all }}
         </button>
       </p>
     </template>
-    <section v-else-if="loaded" class="mt-8 first">
+    <section v-else-if="first" class="mt-8 first">
       <p>
         Each machine has one owner. Enter it with its owner, then lay out its loop from generic parts in flow order: volume, coolant to
         order and fill plan appear as you go.

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { TodayAnswer } from '@core/workshop/machines/answers.js';
-import { computed, onMounted } from 'vue';
+import { computed, onMounted, watch } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -13,6 +13,7 @@ import WaitingShelf from '../bench/waiting/WaitingShelf.vue';
 import BenchPlinth from '../bench/benches/BenchPlinth.vue';
 import FirstWeek from '../workshop/first-week/FirstWeek.vue';
 import DoorList from '../workshop/today/DoorList.vue';
+import { useLines } from '../workshop/machine-list/useLines.js';
 import DueRunway from '../workshop/today/DueRunway.vue';
 
 const benches = useBenches();
@@ -38,7 +39,19 @@ const fileOf = (runId: string): LoopFile | null => drawn.data.value?.loops.find(
 // dates that moved while one looks show at once
 usePush({ dates: () => void dues.load(), resync: () => void dues.load() });
 const answer = computed(() => dues.data.value);
-const lines = computed(() => [...(answer.value?.overdue ?? []), ...(answer.value?.coming ?? [])]);
+/** more of what is over, and of what comes near, behind the first pages */
+const overdue = useLines(() => ({ attention: 'overdue' }), true);
+const coming = useLines(() => ({ coming: true }), true);
+watch(answer, (now) => {
+  if (!now) return;
+  overdue.take(now.overdue);
+  coming.take(now.coming);
+});
+const groups = computed(() => [
+  { key: 'overdue', lines: overdue.lines.value, of: answer.value?.overdue.found ?? 0 },
+  { key: 'coming', lines: coming.lines.value, of: answer.value?.coming.found ?? 0 },
+]);
+const isEmpty = computed(() => groups.value.every(({ lines }) => lines.length === 0));
 const problem = computed(() => benches.problem ?? dues.problem.value);
 function again(): void {
   void benches.refresh();
@@ -75,11 +88,11 @@ function again(): void {
 
     <section v-if="answer" class="dues">
       <header class="spread">
-        <h2>{{ answer.overdue.length }} overdue, {{ answer.coming.length }} coming up</h2>
+        <h2>{{ answer.overdue.found ?? 0 }} overdue, {{ answer.coming.found ?? 0 }} coming up</h2>
         <p v-if="answer.dusty > 0" class="quiet">{{ answer.dusty }} only to dust: done beside other work, so it never counts as overdue</p>
         <router-link to="/systems">All {{ answer.count }} machines</router-link>
       </header>
-      <DueRunway v-if="lines.length" :today="answer.today" :lines="lines" />
+      <DueRunway v-if="!isEmpty" :today="answer.today" :groups="groups" @more="(key) => (key === 'overdue' ? overdue : coming).more()" />
       <p v-else-if="answer.count === 0" class="first">
         No machines yet. <router-link to="/systems/new">Enter the first machine</router-link>: its owner, then its loop. The fill plan, the
         leak test and the next service date follow from there.

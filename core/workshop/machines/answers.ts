@@ -40,11 +40,10 @@ export interface SystemLine {
   attention: Attention;
   nextDueOn: string | null;
   nextReason: DateReason | null;
-  dues: Due[];
+  /** what is open, the earliest first */
+  dues: Pick<Due, 'kind' | 'dueOn' | 'postponed'>[];
   filledOn: string | null;
   coolant: { name: string; colour: string } | null;
-  loops: number;
-  activeRunId: string | null;
 }
 
 export interface Owner {
@@ -90,6 +89,13 @@ export interface HistoryEntry {
   open?: boolean;
 }
 
+/** A piece of a machine's history, the newest first. */
+export interface HistoryPiece {
+  entries: HistoryEntry[];
+  /** what to ask for the piece before it with; null: this holds the first entry */
+  before: string | null;
+}
+
 export interface LoopOfSystem {
   id: string;
   name: string;
@@ -125,7 +131,8 @@ export interface SystemPage {
   earlyLots: string[];
   /** the loan machine that its owner has */
   loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
-  history: HistoryEntry[];
+  /** the newest piece */
+  history: HistoryPiece;
   /** booked or on a bench */
   jobs: {
     id: string;
@@ -140,17 +147,24 @@ export interface SystemPage {
   today: string;
 }
 
-/** Every machine of the workshop. */
+/** A page of the list of machines. */
 export interface SystemsAnswer {
   today: string;
   systems: SystemLine[];
+  /** what to ask for the next page with; null: this is the last */
+  after: string | null;
+  /** machines of the workshop by what needs attention; null beyond the first page */
+  counts: Partial<Record<Attention, number>> | null;
+  /** machines of this list, all pages; null beyond the first page */
+  found: number | null;
 }
 
 /** What falls due, and what is overdue. */
 export interface TodayAnswer {
   today: string;
-  overdue: SystemLine[];
-  coming: SystemLine[];
+  /** first pages; more of them are pages of the list of machines */
+  overdue: SystemsAnswer;
+  coming: SystemsAnswer;
   /** machines that are dusty and nothing else: cleaned beside other work, they are not overdue */
   dusty: number;
   count: number;

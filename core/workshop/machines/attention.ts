@@ -45,20 +45,21 @@ export const ATTENTION_WORDS: Record<Attention, string> = {
   retired: 'retired',
 };
 
-const RANK: Record<Attention, number> = {
-  overdue: 0,
-  'put-off': 1,
-  'on-bench': 2,
-  waiting: 3,
-  settling: 4,
-  stir: 5,
-  soon: 6,
-  dust: 7,
-  unknown: 8,
-  planned: 9,
-  fine: 10,
-  retired: 11,
-};
+/** Order of every list: what needs attention first. A list keeps a machine's place in it as a number. */
+export const ATTENTION_ORDER: readonly Attention[] = [
+  'overdue',
+  'put-off',
+  'on-bench',
+  'waiting',
+  'settling',
+  'stir',
+  'soon',
+  'dust',
+  'unknown',
+  'planned',
+  'fine',
+  'retired',
+];
 
 export function attentionOf(state: SystemState, dues: readonly OpenDue[], today: string): Attention {
   if (state === 'retired') return 'retired';
@@ -79,14 +80,6 @@ export function attentionOf(state: SystemState, dues: readonly OpenDue[], today:
 /** Dates of small works that are done beside others: they make no machine overdue, and stand last. */
 export const isBesideDue = ({ kind }: { readonly kind: DueKind }): boolean =>
   kind === 'dust-clean' || kind === 'paste-renewal' || kind === 'stirring';
-
-/** Order of the list: what needs attention first, within it the earliest date, then the name. */
-export function compareAttention(a: { attention: Attention; nextDueOn: string | null; name: string }, b: typeof a): number {
-  const byRank = RANK[a.attention] - RANK[b.attention];
-  if (byRank !== 0) return byRank;
-  if (a.nextDueOn !== b.nextDueOn) return (a.nextDueOn ?? '9999').localeCompare(b.nextDueOn ?? '9999');
-  return a.name.localeCompare(b.name);
-}
 
 /** "12 days over", "today", "in 3 weeks": a date as the desk says it on the phone. */
 export function sayDue(dueOn: string, today: string): string {

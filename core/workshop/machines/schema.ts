@@ -38,6 +38,9 @@ const ownerFields: Joi.SchemaMap = {
 };
 
 export const ownerSchema = Joi.object(ownerFields);
+
+/** Which owners are asked for: words of their name, number or address. */
+export const ownersQuerySchema = Joi.object({ q: Joi.string().trim().allow('').max(120).default('') });
 export const ownerEditSchema = Joi.object({ ...ownerFields, version: rowVersion() });
 
 export interface SystemInput {

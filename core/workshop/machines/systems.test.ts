@@ -4,7 +4,7 @@ import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
 import { pathsOf } from '../../../tests/paths.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { coolantProductSchema } from '../coolants/schema.js';
-import { attentionOf, compareAttention, sayDue } from './attention.js';
+import { attentionOf, sayDue } from './attention.js';
 import { ownerSchema, postponeSchema, serviceSchema, systemSchema } from './schema.js';
 
 const today = '2026-03-10';
@@ -33,18 +33,6 @@ describe('what needs attention', () => {
     ['retired', [service('2026-03-01')], 'retired'],
   ] as const)('%s with %j is %s', (state, dues, attention) => {
     expect(attentionOf(state, dues, today)).toBe(attention === 'unknown' && state === 'planned' ? 'planned' : attention);
-  });
-
-  it('sorts by urgency, then date, then name', () => {
-    const line = (attention: 'overdue' | 'fine' | 'soon', nextDueOn: string | null, name: string) => ({ attention, nextDueOn, name });
-    const sorted = [
-      line('fine', '2026-08-01', 'A'),
-      line('overdue', '2026-02-01', 'B'),
-      line('overdue', '2026-01-01', 'C'),
-      line('soon', null, 'D'),
-      line('soon', null, 'A'),
-    ].sort(compareAttention);
-    expect(sorted.map(({ name }) => name)).toEqual(['C', 'B', 'A', 'D', 'A']);
   });
 
   it.each([

@@ -30,8 +30,8 @@ export const owned = {
 /** Bytes as they are: pictures, files. */
 export const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
-/** The workshop that a piece of work is in; null outside of one. */
-export const ownWorkshop = sql`nullif(current_setting('lavacrum.workshop', true), '')::uuid`;
+/** The workshop that a piece of work is in; null outside of one. As a query of its own it is asked once a statement, not once a row. */
+export const ownWorkshop = sql`(select nullif(current_setting('lavacrum.workshop', true), '')::uuid)`;
 
 /**
  * Two walls between workshops: a policy that hides foreign rows, and a key over (workshop, id) that children refer to,

@@ -38,7 +38,15 @@ describe('the server’s own role', () => {
     const { rows } = await bench.pool.query(
       "select relname from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind = 'r' and relname <> 'session' and not (relrowsecurity and relforcerowsecurity)",
     );
-    expect(rows).toEqual([]);
+    // no request reads it: it is asked through a function that knows its workshop, past a policy that keeps its index from being used
+    expect(rows).toEqual([{ relname: 'search_text' }]);
+    expect(
+      (
+        await bench.pool.query(
+          "select 1 from information_schema.role_table_grants where table_name = 'search_text' and grantee = 'lavacrum_app'",
+        )
+      ).rowCount,
+    ).toBe(0);
   });
 
   it('keeps the queue’s tables itself', async () => {

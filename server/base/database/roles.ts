@@ -44,7 +44,7 @@ export async function allowServer(client: pg.ClientBase, password: string): Prom
 export async function forcePolicies(client: pg.ClientBase, force: boolean): Promise<void> {
   const { rows } = await client.query<{ name: string }>(
     `select format('%I.%I', n.nspname, c.relname) as name from pg_class c join pg_namespace n on n.oid = c.relnamespace
-     where n.nspname = 'public' and c.relkind = 'r' and c.relrowsecurity and c.relforcerowsecurity <> $1`,
+     where n.nspname = 'public' and c.relkind = 'r' and c.relrowsecurity and c.relname <> 'search_text' and c.relforcerowsecurity <> $1`,
     [force],
   );
   for (const { name } of rows) await client.query(`alter table ${name} ${force ? '' : 'no '}force row level security`);

@@ -6,6 +6,7 @@ import { inWorkshop } from '../../base/database/client.js';
 import { person, workshop } from '../../base/database/tables/people.js';
 import { system } from '../../base/database/tables/machines.js';
 import { redate } from '../../workshop/due-dates/redate.js';
+import { freshenLines } from '../../workshop/machine-list/freshLines.js';
 import { LaunchProblem } from '../cluster/processes.js';
 
 /** A full workshop for measuring, and for whoever wants to see the product full: rows made where they lie, nothing travels. */
@@ -49,6 +50,7 @@ export async function grow(database: Database, machines: number, now: Date): Pro
     await scope.execute(sql`set local enable_nestloop = off`);
     for (const statement of statementsFor(machines, shopId, by, today)) await scope.execute(statement);
     await redate(scope, { everything: true });
+    await freshenLines({ scope, today });
   });
   await database.execute(sql`analyze`);
   return { machines, fills: machines * FILLS_EACH, ms: performance.now() - startMs };

@@ -7,6 +7,7 @@ import { inWorkshop, workshopIds, type Database } from '../../base/database/clie
 import { openMissingDust } from '../../workshop/due-dates/dust.js';
 import { refreshLives } from '../../workshop/learned-lives/refresh.js';
 import { redate } from '../../workshop/due-dates/redate.js';
+import { freshenLines } from '../../workshop/machine-list/freshLines.js';
 import type { Clock } from '../../base/http/clock.js';
 import { pruneAnswers } from '../../base/http/idempotency.js';
 import { tellDue } from '../../workshop/messages/messages.js';
@@ -143,7 +144,10 @@ export class NightlyWork {
       await pruneAnswers(scope, now);
       await refreshLives(scope, { workshopId, today: dayIn(own.timeZone, now), at: now });
       await openMissingDust(scope, null);
-      return (await redate(scope, { everything: true })).length;
+      const moved = (await redate(scope, { everything: true })).length;
+      // who opens the list in the morning does not wait for it
+      await freshenLines({ scope, today: dayIn(own.timeZone, now) });
+      return moved;
     });
   }
 

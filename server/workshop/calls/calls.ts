@@ -1,4 +1,4 @@
-import { and, asc, eq, ilike, inArray, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { alikeDigits, digitsOfCaller } from '../../../core/workshop/calls/who.js';
 import type { CallAnswer, CallJob, CallMachine, CallRun } from '../../../core/workshop/calls/answers.js';
 import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
@@ -8,12 +8,16 @@ import { loop } from '../../base/database/tables/loops.js';
 import { job, owner, system } from '../../base/database/tables/machines.js';
 import { run } from '../../base/database/tables/runs.js';
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
+import { freshenLines } from '../machine-list/freshLines.js';
+import { foundRefs } from '../../base/database/foundRefs.js';
 import { readyToFetch } from '../jobs/comings.js';
 import { appointmentsOf } from '../planning/appointments.js';
 import type { Ask } from '../../base/http/context.js';
 
 /** machines that one answer names: more are no answer on the phone */
 const SHOWN = 8;
+/** machines that words are looked for in more closely: those that are found by them at all */
+const MOST_LOOKED_AT = 1000;
 const literal = (word: string): string => `%${word.replace(/[\\%_]/gu, '\\$&')}%`;
 
 /** Machines that somebody on the phone may mean: by the number in any form, or by every word of a name. */
@@ -21,15 +25,27 @@ export async function whoCalls(ask: Ask, who: string): Promise<CallAnswer> {
   const { scope, today, account } = ask;
   const digits = digitsOfCaller(who);
   const words = who.split(/\s+/u).filter(Boolean);
-  const byWords = and(
-    ...words.map((word) => or(ilike(owner.name, literal(word)), ilike(system.name, literal(word)), ilike(system.tag, literal(word)), ilike(owner.email, literal(word)))),
-  ); // prettier-ignore
+  await freshenLines(ask);
+  // the index finds who may be meant, and only they are looked at word by word
+  const near = await scope
+    .select({ id: system.id })
+    .from(system)
+    .where(
+      inArray(
+        system.id,
+        digits === null
+          ? foundRefs('machine', words, MOST_LOOKED_AT)
+          : sql`(${foundRefs('machine', words, MOST_LOOKED_AT)} union select s.id from system s where s.owner_id in ${foundRefs('phone', [digits], MOST_LOOKED_AT)})`,
+      ),
+    );
+  const called = sql`fold_text(concat_ws(' ', ${owner.name}, ${system.name}, ${system.tag}, ${owner.email}))`;
+  const byWords = and(...words.map((word) => sql`${called} like fold_text(${literal(word)})`));
   const byNumber = digits === null ? undefined : sql`regexp_replace(coalesce(${owner.phone}, ''), '\\D', '', 'g') like ${`%${digits}`}`;
   const found = await scope
     .select(CALLED)
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
-    .where(and(eq(system.forCourse, false), byNumber === undefined ? byWords : or(byNumber, byWords)))
+    .where(and(eq(system.forCourse, false), inArray(system.id, near.map(({ id }) => id)), byNumber === undefined ? byWords : or(byNumber, byWords)))
     .orderBy(sql`${system.state} = 'retired'`, sql`lower(${who.trim()}) not in (lower(${system.name}), lower(${owner.name}), lower(coalesce(${system.tag}, '')))`, asc(owner.name), asc(system.name))
     .limit(SHOWN + 1); // prettier-ignore
   const sure = digits === null ? found : [...found].sort((a, b) => alikeDigits(b.phone, who) - alikeDigits(a.phone, who));

@@ -1,3 +1,4 @@
+import type { SystemPage } from '../../../core/workshop/machines/answers.js';
 import { reasonWords } from '../../../core/edge/words/dates.js';
 import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
 import type { RunRecord } from '../../../core/edge/records/record.js';
@@ -55,13 +56,9 @@ async function begun(systemId: string, loopId: string, kind: JobKind, more: obje
   await agree(job);
   return { job, run: (await start(job.id)).body.run };
 }
-interface SystemPage {
-  system: { state: string };
-  dues: { kind: string; dueOn: string; reason: DateReason }[];
-  history: { title: string; text: string; kind: string }[];
-}
+type Page = Pick<SystemPage, 'system' | 'dues' | 'history'>;
 const whyOf = (due: { reason: DateReason } | undefined): string => (due ? reasonWords(due.reason) : '');
-const page = async (systemId: string): Promise<SystemPage> => (await desk.get<SystemPage>(`/systems/${systemId}`)).body;
+const page = async (systemId: string): Promise<Page> => (await desk.get<Page>(`/systems/${systemId}`)).body;
 const recordOf = async (runId: string): Promise<RunRecord> => (await desk.get<{ record: RunRecord }>(`/runs/${runId}/record`)).body.record;
 
 describe('a booked job', () => {
@@ -175,10 +172,12 @@ describe('a yearly flush', () => {
     expect(store.body.lots.find(({ id }) => id === lot.lotId)?.stockMl).toBeLessThan(5000);
     const { dues, system, history } = await page(systemId);
     // nobody named another cause: its colour ended it
-    expect(history.find(({ kind }) => kind === 'finding')?.text).toBe('Suspected cause: its colour left that of the retained sample. ΔE₀₀ 7.3'); // prettier-ignore
+    expect(history.entries.find(({ kind }) => kind === 'finding')?.text).toBe('Suspected cause: its colour left that of the retained sample. ΔE₀₀ 7.3'); // prettier-ignore
     expect(system.state).toBe('in-service');
     expect(dues.map(({ kind }) => kind).sort()).toEqual(['coolant-service', 'dust-clean', 'settling-check']);
-    expect(history.find(({ title }) => title === 'Flush and refill')?.text).toMatch(/^\d+ mL out, 3 rinses of 600 mL, \d+ mL of .* in/);
+    expect(history.entries.find(({ title }) => title === 'Flush and refill')?.text).toMatch(
+      /^\d+ mL out, 3 rinses of 600 mL, \d+ mL of .* in/,
+    );
   });
 
   it('counts what is put back out of its own jug as old as it was: mostly old leaves the clock, some of it shortens the next', async () => {
@@ -297,7 +296,7 @@ describe('a strip and clean', () => {
     expect(record.verdicts?.map(({ verdict }) => verdict)).toEqual(['tight', 'bled', 'inside', 'cooler']);
     const mates = await page(mate.systemId);
     expect(whyOf(mates.dues.find(({ kind }) => kind === 'follow-up'))).toContain('L9');
-    expect(mates.history.some(({ kind, text }) => kind === 'finding' && text.includes('same lot'))).toBe(true);
+    expect(mates.history.entries.some(({ kind, text }) => kind === 'finding' && text.includes('same lot'))).toBe(true);
     const own = await page(systemId);
     expect(whyOf(own.dues.find(({ kind }) => kind === 'follow-up'))).toContain('early look: particles stayed inside');
     expect(whyOf(own.dues.find(({ kind }) => kind === 'coolant-service'))).toContain('50 % of the usual interval');
@@ -347,7 +346,7 @@ describe('a retired loop', () => {
     const { system, dues, history } = await page(systemId);
     expect(system.state).toBe('retired');
     expect(dues).toEqual([]);
-    expect(history.length).toBeGreaterThan(2);
+    expect(history.entries.length).toBeGreaterThan(2);
     const store = await desk.get<{ kept: { name: string; place: string; systemName: string }[] }>('/store');
     expect(store.body.kept).toContainEqual(expect.objectContaining({ name: 'pump', place: 'shelf 4', systemName: 'Old', wetOn: expect.any(String) })); // prettier-ignore
     // every part of it has a place, and the record tells of no test that was not made

@@ -1,5 +1,7 @@
-import type { HistoryEntry } from '../../../core/workshop/machines/answers.js';
-import { and, desc, eq } from 'drizzle-orm';
+import type { HistoryEntry, HistoryPiece } from '../../../core/workshop/machines/answers.js';
+import { historyPlaceText, type HistoryPlace } from '../../../core/workshop/machines/historyQuery.js';
+import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
+import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { REVISION_KINDS } from '../../../core/machine/loop-file/revisionKinds.js';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { capital, say, sayWord } from '../../../core/base/words/say.js';
@@ -17,18 +19,33 @@ import type { Ask } from '../../base/http/context.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { finding, job } from '../../base/database/tables/machines.js';
 
-type Source = (scope: Scope, systemId: string) => Promise<HistoryEntry[]>;
+/** A piece of a machine's history: what lies before a place in it, the newest first, and no more than some. */
+interface Piece {
+  readonly systemId: string;
+  readonly before: HistoryPlace | null;
+  readonly limit: number;
+}
+type Source = (scope: Scope, piece: Piece) => Promise<HistoryEntry[]>;
+
+/** An instant as entries are sorted by it: as text, like the calendar days among them. */
+const instantText = (instant: AnyPgColumn): SQL<string> =>
+  sql<string>`to_char(${instant} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+
+const isBefore = (piece: Piece, at: SQL<string>, id: AnyPgColumn): SQL | undefined =>
+  piece.before === null ? undefined : sql`(${at} collate "C", ${id}) < (${piece.before[0]}, ${piece.before[1]}::uuid)`;
+const newestFirst = (at: SQL<string>, id: AnyPgColumn): SQL[] => [sql`${at} collate "C" desc`, desc(id)];
 
 const NONE = { runId: null, colour: null };
 const STATE_WORDS: Record<string, string> = { booked: ', booked', active: ', in progress', cancelled: ', abandoned', done: '' };
 
-const jobs: Source = async (scope, systemId) => {
+const jobs: Source = async (scope, piece) => {
+  const at = sql<string>`coalesce(${instantText(run.signedOffAt)}, ${job.doneOn}::text, ${instantText(job.createdAt)})`;
   const rows = await scope
     .select({
       job,
+      at,
       by: person.name,
       runId: run.id,
-      signedOffAt: run.signedOffAt,
       pouredMl: fill.pouredMl,
       drainedMl: fill.drainedMl,
       rinses: fill.rinses,
@@ -41,10 +58,12 @@ const jobs: Source = async (scope, systemId) => {
     .leftJoin(run, eq(run.jobId, job.id))
     .leftJoin(fill, eq(fill.jobId, job.id))
     .leftJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
-    .where(eq(job.systemId, systemId));
+    .where(and(eq(job.systemId, piece.systemId), isBefore(piece, at, job.id)))
+    .orderBy(...newestFirst(at, job.id))
+    .limit(piece.limit);
   return rows.map((row) => ({
     id: row.job.id,
-    at: row.signedOffAt?.toISOString() ?? row.job.doneOn ?? row.job.createdAt.toISOString(),
+    at: row.at,
     kind: row.runId ? 'run' : 'job',
     title: capital(`${sayWord(JOB_WORDS[row.job.kind]) ?? row.job.kind}${sayWord(STATE_WORDS[row.job.state]) ?? ''}`),
     text: [volumes(row), row.job.note].filter(Boolean).join('. '),
@@ -55,11 +74,12 @@ const jobs: Source = async (scope, systemId) => {
   }));
 };
 
-const revisions: Source = async (scope, systemId) => {
+const revisions: Source = async (scope, piece) => {
+  const at = instantText(loopRevision.createdAt);
   const rows = await scope
     .select({
       id: loopRevision.id,
-      at: loopRevision.createdAt,
+      at,
       number: loopRevision.number,
       kind: loopRevision.kind,
       reason: loopRevision.reason,
@@ -69,10 +89,12 @@ const revisions: Source = async (scope, systemId) => {
     .from(loopRevision)
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .innerJoin(person, eq(person.id, loopRevision.personId))
-    .where(eq(loop.systemId, systemId));
+    .where(and(eq(loop.systemId, piece.systemId), isBefore(piece, at, loopRevision.id)))
+    .orderBy(...newestFirst(at, loopRevision.id))
+    .limit(piece.limit);
   return rows.map((row) => ({
     id: row.id,
-    at: row.at.toISOString(),
+    at: row.at,
     kind: 'revision',
     title: say('{loopName}: revision {number}, {kind}', { loopName: row.loopName, number: row.number, kind: REVISION_KINDS[row.kind] }),
     text: row.reason,
@@ -81,11 +103,17 @@ const revisions: Source = async (scope, systemId) => {
   }));
 };
 
-const findings: Source = async (scope, systemId) => {
-  const rows = await scope.select().from(finding).where(eq(finding.systemId, systemId)).orderBy(desc(finding.foundAt));
+const findings: Source = async (scope, piece) => {
+  const at = instantText(finding.foundAt);
+  const rows = await scope
+    .select({ id: finding.id, fact: finding.fact, at })
+    .from(finding)
+    .where(and(eq(finding.systemId, piece.systemId), isBefore(piece, at, finding.id)))
+    .orderBy(...newestFirst(at, finding.id))
+    .limit(piece.limit);
   return rows.map((row) => ({
     id: row.id,
-    at: row.foundAt.toISOString(),
+    at: row.at,
     kind: 'finding',
     title: say('Finding'),
     text: findingWords(row.fact),
@@ -95,6 +123,13 @@ const findings: Source = async (scope, systemId) => {
 };
 
 type ClosedDate = typeof dueItem.$inferSelect;
+
+/** Dates of which `closedEntry` has something to tell. */
+const isTold = sql`case ${dueItem.kind}
+  when 'settling-check' then coalesce(${dueItem.outcome} ->> 'why', '') not in ('filled-anew', 'topped-up', 'loop-ended', 'machine-retired')
+  when 'follow-up' then true
+  when 'coolant-service' then false
+  else ${dueItem.outcome} ->> 'why' = 'done' end`;
 
 /** How a date that was closed stands in the history; null where something else there tells of it. */
 function closedEntry(due: ClosedDate): Pick<HistoryEntry, 'kind' | 'title' | 'text'> | null {
@@ -121,28 +156,34 @@ function closedEntry(due: ClosedDate): Pick<HistoryEntry, 'kind' | 'title' | 'te
   }
 }
 
-const closedDates: Source = async (scope, systemId) => {
+const closedDates: Source = async (scope, piece) => {
+  const at = instantText(dueItem.closedAt);
   const rows = await scope
-    .select({ due: dueItem, by: person.name })
+    .select({ due: dueItem, at, by: person.name })
     .from(dueItem)
     .leftJoin(person, eq(person.id, dueItem.closedBy))
-    .where(and(eq(dueItem.systemId, systemId), eq(dueItem.state, 'closed')));
-  return rows.flatMap(({ due, by }) => {
+    .where(and(eq(dueItem.systemId, piece.systemId), eq(dueItem.state, 'closed'), isTold, isBefore(piece, at, dueItem.id)))
+    .orderBy(...newestFirst(at, dueItem.id))
+    .limit(piece.limit);
+  return rows.flatMap(({ due, at: closedAt, by }) => {
     const told = closedEntry(due);
-    return told ? [{ id: due.id, at: (due.closedAt as Date).toISOString(), by, ...told, ...NONE }] : [];
+    return told ? [{ id: due.id, at: closedAt, by, ...told, ...NONE }] : [];
   });
 };
 
-const postponements: Source = async (scope, systemId) => {
+const postponements: Source = async (scope, piece) => {
+  const at = instantText(postponement.createdAt);
   const rows = await scope
-    .select({ row: postponement, by: person.name })
+    .select({ row: postponement, at, by: person.name })
     .from(postponement)
     .innerJoin(dueItem, eq(dueItem.id, postponement.dueItemId))
     .innerJoin(person, eq(person.id, postponement.personId))
-    .where(eq(dueItem.systemId, systemId));
-  return rows.map(({ row, by }) => ({
+    .where(and(eq(dueItem.systemId, piece.systemId), isBefore(piece, at, postponement.id)))
+    .orderBy(...newestFirst(at, postponement.id))
+    .limit(piece.limit);
+  return rows.map(({ row, at: putOffAt, by }) => ({
     id: row.id,
-    at: row.createdAt.toISOString(),
+    at: putOffAt,
     kind: 'postponed',
     title: say('Put off until {formatDay}', { formatDay: formatDay(row.until) }),
     text: say('{replace}. The risk was told.', { replace: row.reason.replace(/\.+$/, '') }),
@@ -151,16 +192,19 @@ const postponements: Source = async (scope, systemId) => {
   }));
 };
 
-const readings: Source = async (scope, systemId) => {
+const readings: Source = async (scope, piece) => {
+  const at = instantText(baseline.takenAt);
   const rows = await scope
-    .select({ id: baseline.id, at: baseline.takenAt, reading: baseline.reading, runId: baseline.runId, before: baseline.before })
+    .select({ id: baseline.id, at, reading: baseline.reading, runId: baseline.runId, before: baseline.before })
     .from(baseline)
     .innerJoin(loopRevision, eq(loopRevision.id, baseline.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
-    .where(eq(loop.systemId, systemId));
-  return rows.map(({ id, at, reading: { setting, sensor, partC, roomC, flowLph }, runId, before }) => ({
+    .where(and(eq(loop.systemId, piece.systemId), isBefore(piece, at, baseline.id)))
+    .orderBy(...newestFirst(at, baseline.id))
+    .limit(piece.limit);
+  return rows.map(({ id, at: takenAt, reading: { setting, sensor, partC, roomC, flowLph }, runId, before }) => ({
     id,
-    at: at.toISOString(),
+    at: takenAt,
     kind: 'reading',
     title: before ? say('Measured before the service, {setting}', { setting }) : say('Measured, {setting}', { setting }),
     text: say('{sensor} {roomC} K above the room{null}', {
@@ -174,15 +218,18 @@ const readings: Source = async (scope, systemId) => {
   }));
 };
 
-const photographs: Source = async (scope, systemId) => {
+const photographs: Source = async (scope, piece) => {
+  const at = instantText(photo.createdAt);
   const rows = await scope
-    .select({ id: photo.id, at: photo.createdAt, caption: photo.caption, by: person.name })
+    .select({ id: photo.id, at, caption: photo.caption, by: person.name })
     .from(photo)
     .innerJoin(person, eq(person.id, photo.personId))
-    .where(eq(photo.systemId, systemId));
-  return rows.map(({ id, at, caption, by }) => ({
+    .where(and(eq(photo.systemId, piece.systemId), isBefore(piece, at, photo.id)))
+    .orderBy(...newestFirst(at, photo.id))
+    .limit(piece.limit);
+  return rows.map(({ id, at: takenAt, caption, by }) => ({
     id,
-    at: at.toISOString(),
+    at: takenAt,
     kind: 'photo',
     title: say('Photograph'),
     text: caption,
@@ -192,15 +239,18 @@ const photographs: Source = async (scope, systemId) => {
   }));
 };
 
-const messages: Source = async (scope, systemId) => {
+const messages: Source = async (scope, piece) => {
+  const at = instantText(message.createdAt);
   const rows = await scope
-    .select({ id: message.id, at: message.createdAt, subject: message.subject, state: message.state, by: person.name })
+    .select({ id: message.id, at, subject: message.subject, state: message.state, by: person.name })
     .from(message)
     .leftJoin(person, eq(person.id, message.personId))
-    .where(eq(message.systemId, systemId));
-  return rows.map(({ id, at, subject, state, by }) => ({
+    .where(and(eq(message.systemId, piece.systemId), isBefore(piece, at, message.id)))
+    .orderBy(...newestFirst(at, message.id))
+    .limit(piece.limit);
+  return rows.map(({ id, at: writtenAt, subject, state, by }) => ({
     id,
-    at: at.toISOString(),
+    at: writtenAt,
     kind: 'message',
     title: say('Message {say}', { say: state === 'sent' ? say('sent') : state === 'failed' ? say('could not be sent') : say('waits') }),
     text: subject,
@@ -211,11 +261,18 @@ const messages: Source = async (scope, systemId) => {
 
 const SOURCES: readonly Source[] = [jobs, revisions, findings, closedDates, postponements, readings, photographs, messages];
 
-/** Everything that happened to a system, newest first. */
-export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: string): Promise<HistoryEntry[]> {
+/** entries that one piece brings */
+const EACH_PIECE = 60;
+
+/** What happened to a system, the newest first: a piece of it, and where the next one begins. */
+export async function systemHistory({ scope }: Pick<Ask, 'scope'>, systemId: string, before: HistoryPlace | null): Promise<HistoryPiece> {
+  const piece = { systemId, before, limit: EACH_PIECE + 1 };
   const entries: HistoryEntry[] = [];
-  for (const source of SOURCES) entries.push(...(await source(scope, systemId)));
-  return entries.sort((a, b) => b.at.localeCompare(a.at));
+  for (const source of SOURCES) entries.push(...(await source(scope, piece)));
+  entries.sort((a, b) => (a.at === b.at ? (a.id < b.id ? 1 : -1) : a.at < b.at ? 1 : -1));
+  const shown = entries.slice(0, EACH_PIECE);
+  const last = entries.length > EACH_PIECE ? shown.at(-1) : undefined;
+  return { entries: shown, before: last ? historyPlaceText([last.at, last.id]) : null };
 }
 
 interface Volumes {

@@ -1,20 +1,29 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { OwnerInput } from '../../../core/workshop/machines/schema.js';
 import { ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { redate } from '../due-dates/redate.js';
 import { policy } from '../../base/database/tables/due-dates.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound, stale } from '../../base/http/errors.js';
+import { foundRefs } from '../../base/database/foundRefs.js';
 import { told } from './told.js';
 import { owner } from '../../base/database/tables/machines.js';
 
-export async function listOwners({ scope }: Ask) {
+/** owners that are found before they are sorted */
+const MOST_FOUND = 1000;
+/** owners that are shown to choose from: more words find the others */
+const SHOWN = 20;
+
+/** Owners whose name, number or address holds every word, those first whose name begins so. */
+export async function listOwners({ scope }: Ask, q: string) {
+  const words = q.split(/\s+/u).filter(Boolean);
   const rows = await scope
     .select({ owner, policy: policy.service })
     .from(owner)
     .leftJoin(policy, eq(policy.ownerId, owner.id))
-    .where(eq(owner.forCourse, false))
-    .orderBy(asc(owner.name));
+    .where(and(eq(owner.forCourse, false), words.length > 0 ? inArray(owner.id, foundRefs('owner', words, MOST_FOUND)) : undefined))
+    .orderBy(sql`not starts_with(fold_text(${owner.name}), fold_text(${q}))`, asc(owner.name))
+    .limit(SHOWN);
   return { owners: rows.map((row) => ({ ...told(row.owner), policy: row.policy })) };
 }
 

@@ -29,8 +29,13 @@ describe('systems and their owners', () => {
       attention: 'planned',
       ownerName: 'Ada Fernwick',
     });
-    const page = (await desk.get<{ system: { name: string }; owner: { phone: string }; history: unknown[] }>(`/systems/${id}`)).body;
-    expect(page).toMatchObject({ system: { name: 'Glass tower' }, owner: { phone: '+351 555 123' }, history: [] });
+    const page = (await desk.get<{ system: { name: string }; owner: { phone: string }; history: { entries: unknown[] } }>(`/systems/${id}`))
+      .body;
+    expect(page).toMatchObject({
+      system: { name: 'Glass tower' },
+      owner: { phone: '+351 555 123' },
+      history: { entries: [], before: null },
+    });
   });
 
   it('refuse an owner who is not there', async () => {
@@ -312,16 +317,17 @@ describe('services recorded afterwards', () => {
     const facts = await filledSystem();
     expect((await desk.post(`/systems/${facts.systemId}/services`, service(facts, { finding: 'film on the floor' }))).status).toBe(201);
     const page = (
-      await desk.get<{ dues: { kind: string; dueOn: string; reason: DateReason }[]; history: { kind: string; text: string }[] }>(
-        `/systems/${facts.systemId}`,
-      )
+      await desk.get<{
+        dues: { kind: string; dueOn: string; reason: DateReason }[];
+        history: { entries: { kind: string; text: string }[] };
+      }>(`/systems/${facts.systemId}`)
     ).body;
     expect(page.dues.map(({ kind, dueOn }) => [kind, dueOn])).toEqual([
       ['settling-check', '2026-03-08'],
       ['dust-clean', '2026-09-01'],
       ['coolant-service', '2027-03-01'],
     ]);
-    expect(page.history.map(({ text }) => text)).toEqual(
+    expect(page.history.entries.map(({ text }) => text)).toEqual(
       expect.arrayContaining([expect.stringContaining('700 mL out'), 'film on the floor']),
     );
   });
@@ -390,8 +396,8 @@ describe('services recorded afterwards', () => {
     const done = await put({ until: '2027-04-01', reason: 'busy until spring', riskTold: true, version: 1 });
     expect(done.body).toMatchObject({ dueOn: '2027-04-01', postponed: 1, reason: { why: 'put-off', said: 'busy until spring' } });
     expect((await put({ until: '2027-05-01', reason: 'again', riskTold: true, version: 1 })).status).toBe(409);
-    const { history } = (await desk.get<{ history: { kind: string }[] }>(`/systems/${facts.systemId}`)).body;
-    expect(history.some(({ kind }) => kind === 'postponed')).toBe(true);
+    const { history } = (await desk.get<{ history: { entries: { kind: string }[] } }>(`/systems/${facts.systemId}`)).body;
+    expect(history.entries.some(({ kind }) => kind === 'postponed')).toBe(true);
   });
 
   it('settle: closed when the level settled, otherwise open again in three days', async () => {

@@ -1,21 +1,11 @@
 import { say } from '../../../core/base/words/say.js';
 import type { Scope } from '../../base/database/client.js';
-import { groupBy } from '../../../core/base/numerics/groupBy.js';
 import { insideOf } from '../../machine/loops/inside.js';
-import type { SystemLine } from '../../../core/workshop/machines/answers.js';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
-import {
-  attentionOf,
-  compareAttention,
-  isBesideDue,
-  isInRun,
-  type Attention,
-  type OpenDue,
-} from '../../../core/workshop/machines/attention.js';
+import { attentionOf, isInRun } from '../../../core/workshop/machines/attention.js';
 import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
 import { fill, isReal, run } from '../../base/database/tables/runs.js';
-import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 
 import { usagePage } from '../usage/usage.js';
@@ -26,90 +16,6 @@ import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { isInside, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { told } from './told.js';
 import { owner, system } from '../../base/database/tables/machines.js';
-
-/** The date that a machine is told by: what makes it urgent goes before dust that is older. */
-function nextOf<Due extends OpenDue>(attention: Attention, own: readonly Due[]): Due | null {
-  const urgent = attention === 'stir' ? own.find(({ kind }) => kind === 'stirring') : own.find((due) => !isBesideDue(due));
-  return (attention === 'dust' || attention === 'fine' ? own[0] : (urgent ?? own[0])) ?? null;
-}
-
-export async function systemLines({ scope, today }: Pick<Ask, 'scope' | 'today'>): Promise<SystemLine[]> {
-  const systems = await scope
-    .select({
-      id: system.id,
-      name: system.name,
-      tag: system.tag,
-      caseText: system.caseText,
-      state: system.state,
-      ownerName: owner.name,
-      ownerPhone: owner.phone,
-    })
-    .from(system)
-    .innerJoin(owner, eq(owner.id, system.ownerId))
-    .where(eq(system.forCourse, false));
-  const dues = await scope
-    .select({
-      id: dueItem.id,
-      systemId: dueItem.systemId,
-      kind: dueItem.kind,
-      dueOn: dueItem.dueOn,
-      windowFrom: dueItem.windowFrom,
-      reason: dueItem.reason,
-      postponed: dueItem.postponed,
-      firstDueOn: sql<string | null>`${dueItem.clocks} -> 0 ->> 'dueOn'`,
-      version: dueItem.version,
-    })
-    .from(dueItem)
-    .where(eq(dueItem.state, 'open'))
-    .orderBy(asc(dueItem.dueOn));
-  const loops = await scope
-    .select({ id: loop.id, systemId: loop.systemId, coolantName: coolantProduct.name, colour: coolantProduct.colour })
-    .from(loop)
-    .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
-    .orderBy(asc(loop.createdAt));
-  const fills = await scope
-    .select({ systemId: loop.systemId, filledOn: fill.filledOn, name: coolantProduct.name, colour: coolantProduct.colour })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
-    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
-    .orderBy(asc(fill.filledOn), asc(fill.createdAt));
-  const runs = await scope
-    .select({ id: run.id, systemId: loop.systemId })
-    .from(run)
-    .innerJoin(loop, eq(loop.id, run.loopId))
-    .where(and(eq(run.state, 'active'), isReal));
-
-  const duesBy = groupBy(dues, ({ systemId }) => systemId);
-  const loopsBy = groupBy(loops, ({ systemId }) => systemId);
-  const lastFill = new Map(fills.map((row) => [row.systemId, row]));
-  const runBy = new Map(runs.map((row) => [row.systemId, row.id]));
-  return systems
-    .map((row): SystemLine => {
-      const own = (duesBy.get(row.id) ?? []).map(({ systemId: _, ...due }) => ({ ...due, kind: due.kind }));
-      const planned = loopsBy.get(row.id)?.find(({ coolantName }) => coolantName !== null);
-      const filled = lastFill.get(row.id);
-      const attention = attentionOf(row.state, own, today);
-      const next = nextOf(attention, own);
-      return {
-        ...row,
-        state: row.state,
-        attention,
-        nextDueOn: next?.dueOn ?? null,
-        nextReason: next?.reason ?? null,
-        dues: own,
-        filledOn: filled?.filledOn ?? null,
-        coolant: filled
-          ? { name: filled.name, colour: filled.colour }
-          : planned?.colour
-            ? { name: planned.coolantName as string, colour: planned.colour }
-            : null,
-        loops: loopsBy.get(row.id)?.length ?? 0,
-        activeRunId: runBy.get(row.id) ?? null,
-      };
-    })
-    .sort(compareAttention);
-}
 
 export async function addSystem({ scope, account }: Ask, input: SystemInput) {
   const { policy, ...values } = input;

@@ -12,6 +12,24 @@ export const SESSION = {
   mostMs: 30 * 86_400_000,
 } as const;
 
+/** ms; the end of a session that is used moves on no more often than that: a page is several requests, each of which would write */
+const TOUCH_EVERY_MS = 60_000;
+/** sessions whose last move is remembered; above it all are forgotten, and moved once more than needed */
+const MOST_REMEMBERED = 10_000;
+
+/** Moves the end of sessions on, seldom. */
+class SeldomTouched extends connectPgSimple(session) {
+  private readonly touchedMs = new Map<string, number>();
+
+  override touch(sid: string, data: session.SessionData, done?: () => void): void {
+    const nowMs = Date.now();
+    if (nowMs - (this.touchedMs.get(sid) ?? 0) < TOUCH_EVERY_MS) return done?.();
+    if (this.touchedMs.size >= MOST_REMEMBERED) this.touchedMs.clear();
+    this.touchedMs.set(sid, nowMs);
+    super.touch(sid, data, done);
+  }
+}
+
 export interface SessionOptions {
   readonly pool: pg.Pool;
   readonly secret: string;
@@ -23,7 +41,6 @@ export interface SessionOptions {
 export const cookieName = (overTls: boolean): string => (overTls ? '__Host-lavacrum' : 'lavacrum');
 
 export function sessions({ pool, secret, overTls }: SessionOptions): Router {
-  const Store = connectPgSimple(session);
   const router = Router();
   router.use(
     session({
@@ -34,7 +51,7 @@ export function sessions({ pool, secret, overTls }: SessionOptions): Router {
       rolling: true,
       cookie: { httpOnly: true, sameSite: 'strict', secure: overTls, maxAge: SESSION.idleMs, path: '/' },
       // pruning by timer keeps a test's process alive; expired sessions are ignored either way
-      store: new Store({ pool, tableName: 'session', pruneSessionInterval: process.env.NODE_ENV === 'test' ? false : 3600 }),
+      store: new SeldomTouched({ pool, tableName: 'session', pruneSessionInterval: process.env.NODE_ENV === 'test' ? false : 3600 }),
     }),
     endsInTime,
   );

@@ -1,64 +1,47 @@
 import { say, sayWord } from '../../../core/base/words/say.js';
 import type { Hit } from '../../../core/workshop/search/answers.js';
 import { findingWords } from '../../../core/edge/words/dates.js';
-import { and, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
-import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
-import type { Scope } from '../../base/database/client.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { component, loop, loopRevision } from '../../base/database/tables/loops.js';
 import { fittedPart } from '../../base/database/tables/lots.js';
 import { photo } from '../../base/database/tables/photos.js';
 import { keptPart, storeItem } from '../../base/database/tables/store.js';
-import { owner, finding, job, system } from '../../base/database/tables/machines.js';
+import { finding, job, system } from '../../base/database/tables/machines.js';
+import { linesPage } from '../machine-list/lines.js';
+import type { OfDay } from '../machine-list/freshLines.js';
+import { foundRefs, type SearchedKind } from '../../base/database/foundRefs.js';
 
-type Finder = (scope: Scope, pattern: string) => Promise<Hit[]>;
+/** Looks for rows in which every word occurs. */
+type Finder = (day: OfDay, words: readonly string[]) => Promise<Hit[]>;
 
 /** hits of one kind; more are found by a longer word */
 const MOST = 25;
+/** rows of one kind that are looked at for those hits: several may tell of one machine */
+const LOOKED_AT = 200;
 
-/** A word of the reader's, with the pattern language's own signs taken literally. */
-const patternOf = (word: string): string => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
-const matches = (pattern: string, ...columns: (AnyPgColumn | SQL<string>)[]): SQL | undefined =>
-  or(...columns.map((column) => ilike(column as AnyPgColumn, pattern)));
+const refs = (kind: SearchedKind, words: readonly string[], most = MOST) => foundRefs(kind, words, most);
 
-/** Machines, by themselves and by their owners. */
-const systems: Finder = async (scope, pattern) => {
-  const rows = await scope
-    .select({ id: system.id, name: system.name, text: system.note, tag: system.tag, caseText: system.caseText, owner: owner.name })
-    .from(system)
-    .innerJoin(owner, eq(owner.id, system.ownerId))
-    .where(
-      and(
-        eq(system.forCourse, false),
-        matches(
-          pattern,
-          system.name,
-          system.tag,
-          system.note,
-          system.caseText,
-          system.builtBy,
-          owner.name,
-          owner.email,
-          owner.phone,
-          owner.note,
-        ),
-      ),
-    )
-    .limit(MOST);
-  return rows.map((row): Hit => ({
+/** Machines, by themselves and by their owners: the list's own answer. */
+const systems: Finder = async (day, words) => {
+  const { systems: found } = await linesPage(day, { q: words.join(' '), coming: false, limit: MOST, closest: true });
+  if (found.length === 0) return [];
+  const notes = await day.scope.select({ id: system.id, note: system.note }).from(system).where(inArray(system.id, found.map(({ id }) => id))); // prettier-ignore
+  const noteOf = new Map(notes.map(({ id, note }) => [id, note]));
+  return found.map((line): Hit => ({
     kind: 'system',
-    title: row.name,
-    text: [row.owner, row.tag, row.caseText, row.text].filter(Boolean).join(' · '),
+    title: line.name,
+    text: [line.ownerName, line.tag, line.caseText, noteOf.get(line.id)].filter(Boolean).join(' · '),
     at: null,
-    to: `/systems/${row.id}`,
+    to: `/systems/${line.id}`,
   }));
 };
 
 /** Jobs, by what was written and by what the owner told. */
-const jobs: Finder = async (scope, pattern) => {
+const jobs: Finder = async ({ scope }, words) => {
   const rows = await scope
     .select({
       id: job.id,
@@ -73,7 +56,7 @@ const jobs: Finder = async (scope, pattern) => {
     .from(job)
     .innerJoin(system, eq(system.id, job.systemId))
     .leftJoin(serviceJob, eq(serviceJob.jobId, job.id))
-    .where(matches(pattern, job.note, sql<string>`${serviceJob.intake}->>'symptom'`, sql<string>`${serviceJob.intake}->>'condition'`))
+    .where(inArray(job.id, sql`(${refs('job', words)} union ${refs('intake', words)})`))
     .orderBy(desc(job.createdAt))
     .limit(MOST);
   return rows.map((row): Hit => ({
@@ -86,12 +69,12 @@ const jobs: Finder = async (scope, pattern) => {
 };
 
 /** Findings. */
-const findings: Finder = async (scope, pattern) => {
+const findings: Finder = async ({ scope }, words) => {
   const rows = await scope
     .select({ id: finding.id, fact: finding.fact, at: finding.foundAt, name: system.name, systemId: system.id })
     .from(finding)
     .innerJoin(system, eq(system.id, finding.systemId))
-    .where(matches(pattern, finding.text))
+    .where(inArray(finding.id, refs('finding', words)))
     .orderBy(desc(finding.foundAt))
     .limit(MOST);
   return rows.map((row): Hit => ({
@@ -104,7 +87,7 @@ const findings: Finder = async (scope, pattern) => {
 };
 
 /** What was written down in runs. */
-const notes: Finder = async (scope, pattern) => {
+const notes: Finder = async ({ scope }, words) => {
   const rows = await scope
     .select({
       id: runEvent.id,
@@ -117,84 +100,83 @@ const notes: Finder = async (scope, pattern) => {
     .innerJoin(run, eq(run.id, runEvent.runId))
     .innerJoin(loop, eq(loop.id, run.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
-    .where(
-      and(
-        eq(system.forCourse, false),
-        matches(
-          pattern,
-          sql<string>`${runEvent.body}->>'text'`,
-          sql<string>`${runEvent.body}->>'reason'`,
-          sql<string>`${runEvent.body}->>'fix'`,
-          sql<string>`${runEvent.body}->'findings'->>'text'`,
-        ),
-      ),
-    )
+    .where(and(eq(system.forCourse, false), inArray(runEvent.id, refs('entry', words, LOOKED_AT))))
     .orderBy(desc(runEvent.happenedAt))
     .limit(MOST);
   return rows.map((row): Hit => ({ kind: 'note', title: row.name, text: row.text, at: row.at.toISOString(), to: `/runs/${row.runId}` }));
 };
 
-/** Machines filled from a lot. */
-const lots: Finder = async (scope, pattern) => {
+/** Machines filled from a lot: by the lot, or by the newest fills of a coolant with that name. */
+const lots: Finder = async ({ scope }, words) => {
   const rows = await scope
-    .selectDistinct({ lot: coolantLot.lot, product: coolantProduct.name, name: system.name, systemId: system.id, on: fill.filledOn })
+    .select({ lot: coolantLot.lot, product: coolantProduct.name, name: system.name, systemId: system.id, on: fill.filledOn })
     .from(fill)
     .innerJoin(coolantLot, eq(coolantLot.id, fill.lotId))
-    .innerJoin(coolantProduct, eq(coolantProduct.id, fill.productId))
+    .innerJoin(coolantProduct, eq(coolantProduct.id, coolantLot.productId))
     .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
-    .where(matches(pattern, coolantLot.lot, coolantProduct.name))
+    .where(
+      inArray(
+        fill.lotId,
+        sql`(select l.id from coolant_lot l where l.id in ${refs('lot', words, LOOKED_AT)} or l.product_id in ${refs('product', words, LOOKED_AT)})`,
+      ),
+    )
     .orderBy(desc(fill.filledOn))
-    .limit(MOST);
-  return rows.map((row): Hit => ({
-    kind: 'lot',
-    title: row.name,
-    text: say('{product}, lot {lot}', { product: row.product, lot: row.lot }),
-    at: row.on,
-    to: `/systems/${row.systemId}`,
-  }));
+    .limit(LOOKED_AT);
+  return onceEach(
+    rows.map((row): Hit => ({
+      kind: 'lot',
+      title: row.name,
+      text: say('{product}, lot {lot}', { product: row.product, lot: row.lot }),
+      at: row.on,
+      to: `/systems/${row.systemId}`,
+    })),
+  );
 };
 
 /** Machines with parts of a lot. */
-const bags: Finder = async (scope, pattern) => {
+const bags: Finder = async ({ scope }, words) => {
   const rows = await scope
-    .selectDistinct({ make: fittedPart.make, lot: fittedPart.lot, name: system.name, systemId: system.id, on: fittedPart.fittedOn })
+    .select({ make: fittedPart.make, lot: fittedPart.lot, name: system.name, systemId: system.id, on: fittedPart.fittedOn })
     .from(fittedPart)
     .innerJoin(system, eq(system.id, fittedPart.systemId))
-    .where(matches(pattern, fittedPart.make, fittedPart.lot))
-    .orderBy(desc(fittedPart.fittedOn))
-    .limit(MOST);
-  return rows.map((row): Hit => ({
-    kind: 'lot',
-    title: row.name,
-    text: say('{make}, lot {lot}', { make: row.make, lot: row.lot }),
-    at: row.on,
-    to: `/systems/${row.systemId}`,
-  }));
+    .where(inArray(fittedPart.id, refs('fitted', words, LOOKED_AT)))
+    .orderBy(desc(fittedPart.fittedOn));
+  return onceEach(
+    rows.map((row): Hit => ({
+      kind: 'lot',
+      title: row.name,
+      text: say('{make}, lot {lot}', { make: row.make, lot: row.lot }),
+      at: row.on,
+      to: `/systems/${row.systemId}`,
+    })),
+  );
 };
 
 /** Machines by a part of their loop. */
-const parts: Finder = async (scope, pattern) => {
+const parts: Finder = async ({ scope }, words) => {
   const rows = await scope
-    .selectDistinct({ label: component.label, name: system.name, systemId: system.id })
+    .select({ label: component.label, name: system.name, systemId: system.id })
     .from(component)
     .innerJoin(loopRevision, eq(loopRevision.id, component.revisionId))
     .innerJoin(loop, eq(loop.id, loopRevision.loopId))
     .innerJoin(system, eq(system.id, loop.systemId))
-    .where(matches(pattern, component.label))
-    .limit(MOST);
-  return rows.map((row): Hit => ({ kind: 'part', title: row.name, text: row.label ?? '', at: null, to: `/systems/${row.systemId}` }));
+    .where(inArray(component.id, refs('part', words, LOOKED_AT)))
+    .orderBy(desc(component.createdAt));
+  return onceEach(
+    rows.map((row): Hit => ({ kind: 'part', title: row.name, text: row.label ?? '', at: null, to: `/systems/${row.systemId}` })),
+  );
 };
 
 /** Photographs by their words. */
-const photos: Finder = async (scope, pattern) => {
+const photos: Finder = async ({ scope }, words) => {
   const rows = await scope
     .select({ id: photo.id, caption: photo.caption, at: photo.createdAt, name: system.name, systemId: system.id })
     .from(photo)
     .innerJoin(system, eq(system.id, photo.systemId))
-    .where(matches(pattern, photo.caption))
-    .limit(MOST);
+    .where(inArray(photo.id, refs('photo', words)))
+    .orderBy(desc(photo.createdAt));
   return rows.map((row): Hit => ({
     kind: 'photograph',
     title: row.name,
@@ -205,12 +187,11 @@ const photos: Finder = async (scope, pattern) => {
 };
 
 /** Parts kept, and who has them. */
-const kept: Finder = async (scope, pattern) => {
+const kept: Finder = async ({ scope }, words) => {
   const rows = await scope
     .select()
     .from(keptPart)
-    .where(matches(pattern, keptPart.name, keptPart.place, keptPart.lentTo))
-    .limit(MOST);
+    .where(inArray(keptPart.id, refs('kept', words)));
   return rows.map((row): Hit => ({
     kind: 'shelf',
     title: row.name,
@@ -221,12 +202,11 @@ const kept: Finder = async (scope, pattern) => {
 };
 
 /** What lies on the shelf. */
-const items: Finder = async (scope, pattern) => {
+const items: Finder = async ({ scope }, words) => {
   const rows = await scope
     .select()
     .from(storeItem)
-    .where(matches(pattern, storeItem.name, storeItem.lot))
-    .limit(MOST);
+    .where(inArray(storeItem.id, refs('item', words)));
   return rows.map((row): Hit => ({
     kind: 'shelf',
     title: row.name,
@@ -236,12 +216,23 @@ const items: Finder = async (scope, pattern) => {
   }));
 };
 
+/** One hit for what reads alike and leads to the same place, the newest of them. */
+function onceEach(hits: readonly Hit[]): Hit[] {
+  const first = new Map<string, Hit>();
+  for (const hit of hits) {
+    const key = `${hit.to} ${hit.text}`;
+    if (!first.has(key)) first.set(key, hit);
+  }
+  return [...first.values()].slice(0, MOST);
+}
+
 /** every place that is looked in, in the order in which hits are shown */
 const FINDERS: readonly Finder[] = [systems, jobs, findings, notes, lots, bags, parts, photos, kept, items];
 
-/** Everything of the workshop that holds a word. */
-export async function searchAll(scope: Scope, word: string): Promise<Hit[]> {
+/** Everything of the workshop in which every word occurs. */
+export async function searchAll(day: OfDay, text: string): Promise<Hit[]> {
+  const words = text.split(/\s+/u).filter(Boolean);
   const hits: Hit[] = [];
-  for (const find of FINDERS) hits.push(...(await find(scope, patternOf(word))));
+  for (const find of FINDERS) hits.push(...(await find(day, words)));
   return hits;
 }

@@ -7,8 +7,8 @@ import { searchAll } from './finders.js';
 const searchSchema = Joi.object({ q: Joi.string().trim().min(2).max(80).required() });
 
 export function searchRoutes(routes: Routes): void {
-  routes.get<{ hits: Hit[] }>('/search', async ({ scope, request }) => {
-    const { q } = readInput<{ q: string }>(searchSchema, request.query);
-    return { hits: await searchAll(scope, q) };
+  routes.get<{ hits: Hit[] }>('/search', async (ask) => {
+    const { q } = readInput<{ q: string }>(searchSchema, ask.request.query);
+    return { hits: await searchAll(ask, q) };
   });
 }

@@ -1,24 +1,20 @@
+import { PAGE_OF_TODAY } from '../../../core/workshop/machine-list/linesQuery.js';
 import type { TodayAnswer } from '../../../core/workshop/machines/answers.js';
-import { addDays } from '../../../core/base/units/calendar.js';
 import type { Routes } from '../../base/http/routes.js';
 import { comingIn, readyToFetch } from '../jobs/comings.js';
-import { systemLines } from '../machines/systems.js';
-
-/** Days ahead that the Today screen looks. */
-const HORIZON_DAYS = 45;
+import { linesPage } from '../machine-list/lines.js';
 
 export function todayRoutes(routes: Routes): void {
   routes.get<TodayAnswer>('/today', async (ask) => {
-    const lines = await systemLines(ask);
-    const horizon = addDays(ask.today, HORIZON_DAYS);
+    const overdue = await linesPage(ask, { q: '', attention: 'overdue', coming: false, limit: PAGE_OF_TODAY });
+    const coming = await linesPage(ask, { q: '', coming: true, limit: PAGE_OF_TODAY });
+    const counts = overdue.counts ?? {};
     return {
       today: ask.today,
-      overdue: lines.filter(({ attention }) => attention === 'overdue'),
-      coming: lines.filter(
-        ({ attention, nextDueOn }) => attention !== 'overdue' && attention !== 'retired' && nextDueOn !== null && nextDueOn <= horizon,
-      ),
-      dusty: lines.filter(({ attention }) => attention === 'dust').length,
-      count: lines.length,
+      overdue,
+      coming,
+      dusty: counts.dust ?? 0,
+      count: Object.values(counts).reduce((sum, each) => sum + each, 0),
       comingIn: await comingIn(ask),
       ready: await readyToFetch(ask),
     };

@@ -8,7 +8,12 @@ import { sayDue } from '@core/workshop/machines/attention.js';
 import { useDates } from '../../base/units/dates.js';
 
 /** Overdue and coming services on one axis of days; today is the waterline. */
-const props = defineProps<{ today: string; lines: readonly SystemLine[] }>();
+const props = defineProps<{
+  today: string;
+  /** what is over, what comes near: the first of each, and how many there are */
+  groups: readonly { readonly key: string; readonly lines: readonly SystemLine[]; readonly of: number }[];
+}>();
+const emit = defineEmits<{ more: [key: string] }>();
 const dates = useDates();
 
 const PAST_DAYS = 60;
@@ -19,12 +24,16 @@ const place = (day: string): number => {
 };
 const todayAt = computed(() => place(props.today));
 const weeks = [-8, -6, -4, -2, 0, 2, 4, 6].map((week) => ({ week, at: ((week * 7 + PAST_DAYS) / (PAST_DAYS + AHEAD_DAYS)) * 100 }));
-const rows = computed(() =>
-  props.lines.map((line) => ({
-    line,
-    kind: nextKind(line),
-    at: place(line.nextDueOn ?? props.today),
-    over: (line.nextDueOn ?? '') < props.today,
+const drawn = computed(() =>
+  props.groups.map(({ key, lines, of }) => ({
+    key,
+    left: of - lines.length,
+    rows: lines.map((line) => ({
+      line,
+      kind: nextKind(line),
+      at: place(line.nextDueOn ?? props.today),
+      over: (line.nextDueOn ?? '') < props.today,
+    })),
   })),
 );
 </script>
@@ -36,8 +45,8 @@ const rows = computed(() =>
         each.week === 0 ? 'today' : each.week < 0 ? `${-each.week} wk ago` : `${each.week} wk`
       }}</span>
     </div>
-    <ul class="plain-list">
-      <li v-for="{ line, kind, at, over } in rows" :key="line.id" class="due">
+    <ul v-for="group in drawn" :key="group.key" class="plain-list">
+      <li v-for="{ line, kind, at, over } in group.rows" :key="line.id" class="due">
         <router-link class="due-name" :to="`/systems/${line.id}`"
           ><strong>{{ line.name }}</strong> <span class="quiet">{{ line.ownerName }}</span></router-link
         >
@@ -58,6 +67,11 @@ const rows = computed(() =>
           ><strong>{{ sayDue(line.nextDueOn ?? today, today) }}</strong>
           <span class="quiet">{{ kind }}, {{ dates.day(line.nextDueOn ?? today) }}</span></span
         >
+      </li>
+      <li v-if="group.left > 0" class="rest">
+        <v-btn variant="text" @click="emit('more', group.key)">{{
+          group.key === 'overdue' ? `${group.left} more overdue` : `${group.left} more coming up`
+        }}</v-btn>
       </li>
     </ul>
   </div>
@@ -155,5 +169,9 @@ const rows = computed(() =>
   .stop {
     top: 3px;
   }
+}
+.rest {
+  border-top: 1px solid var(--line-soft);
+  padding-block: 4px;
 }
 </style>

@@ -36,6 +36,8 @@ const run = (more: Partial<BenchRun> = {}): BenchRun => ({
   ...more,
 });
 
+const page = (more: object = {}) => ({ today: '2026-03-10', systems: [], after: null, counts: {}, found: 0, ...more });
+
 const today = (more: object = {}) => ({
   today: '2026-03-10',
   now: '2026-03-10T09:30:00Z',
@@ -44,8 +46,8 @@ const today = (more: object = {}) => ({
     { id: 'b2', name: 'Long bench' },
   ],
   runs: [run()],
-  overdue: [],
-  coming: [],
+  overdue: page(),
+  coming: page(),
   dusty: 0,
   comingIn: [],
   ready: [],

@@ -108,6 +108,7 @@ export const coolantMove = pgTable(
     }),
     foreignKey({ name: 'coolant_move_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     index('coolant_move_by_event').on(t.workshopId, t.eventId),
+    index('coolant_move_by_lot').on(t.workshopId, t.lotId),
     ...tenantWalls('coolant_move', t),
   ],
 );

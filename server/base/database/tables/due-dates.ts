@@ -46,6 +46,9 @@ export const dueItem = pgTable(
     check('due_reason_given', sql`reason ? 'why'`),
     index('due_open').on(t.workshopId, t.state, t.dueOn),
     index('due_by_system').on(t.workshopId, t.systemId),
+    index('due_open_by_loop')
+      .on(t.workshopId, t.loopId)
+      .where(sql`state = 'open'`),
     ...tenantWalls('due_item', t),
   ],
 );
@@ -85,6 +88,7 @@ export const postponement = pgTable(
     foreignKey({ name: 'postponement_due_fk', columns: [t.workshopId, t.dueItemId], foreignColumns: [dueItem.workshopId, dueItem.id] }),
     foreignKey({ name: 'postponement_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check('postponement_reason_given', sql`length(trim(reason)) > 0`),
+    index('postponement_by_due').on(t.workshopId, t.dueItemId),
     ...tenantWalls('postponement', t),
   ],
 );

@@ -63,6 +63,7 @@ export const serviceJob = pgTable(
     }),
     unique('service_job_once').on(t.jobId),
     index('service_job_by_loop').on(t.workshopId, t.loopId),
+    index('service_job_by_due').on(t.workshopId, t.dueItemId),
     ...tenantWalls('service_job', t),
   ],
 );
@@ -84,6 +85,7 @@ export const consent = pgTable(
     foreignKey({ name: 'consent_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
     foreignKey({ name: 'consent_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check('consent_how_known', sql`how in ('phone', 'email', 'text', 'in-person')`),
+    index('consent_by_job').on(t.workshopId, t.jobId),
     ...tenantWalls('consent', t),
   ],
 );

@@ -38,6 +38,7 @@ export const loop = pgTable(
       foreignColumns: [coolantProduct.workshopId, coolantProduct.id],
     }),
     index('loop_by_system').on(t.workshopId, t.systemId),
+    index('loop_by_coolant').on(t.workshopId, t.coolantProductId),
     ...tenantWalls('loop', t),
   ],
 );

@@ -28,6 +28,7 @@ export const fittedPart = pgTable(
     check('fitted_part_days_in_order', sql`gone_on is null or gone_on >= fitted_on`),
     index('fitted_part_by_lot').on(t.workshopId, t.make, t.lot),
     index('fitted_part_by_system').on(t.workshopId, t.systemId),
+    index('fitted_part_by_loop').on(t.workshopId, t.loopId),
     ...tenantWalls('fitted_part', t),
   ],
 );

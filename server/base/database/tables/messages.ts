@@ -38,6 +38,8 @@ export const message = pgTable(
     check('message_state_known', sql`state in ('waiting', 'sent', 'failed')`),
     check('message_sent_has_instant', sql`(state = 'sent') = (sent_at is not null)`),
     index('message_waiting').on(t.workshopId, t.state),
+    index('message_by_system').on(t.workshopId, t.systemId),
+    index('message_by_owner').on(t.workshopId, t.ownerId),
     ...tenantWalls('message', t),
   ],
 );

@@ -86,6 +86,8 @@ export const run = pgTable(
     check('run_state_known', sql`state in ('active', 'signed-off', 'abandoned')`),
     check('run_signed_off_has_instant', sql`(state = 'signed-off') = (signed_off_at is not null)`),
     index('run_active').on(t.workshopId, t.state),
+    index('run_by_loop').on(t.workshopId, t.loopId),
+    index('run_by_job').on(t.workshopId, t.jobId),
     ...tenantWalls('run', t),
   ],
 );
@@ -165,6 +167,7 @@ export const reading = pgTable(
     foreignKey({ name: 'reading_event_fk', columns: [t.workshopId, t.eventId], foreignColumns: [runEvent.workshopId, runEvent.id] }),
     check('reading_source_known', sql`source in ('hand', 'instrument', 'simulated', 'file')`),
     index('reading_by_revision').on(t.workshopId, t.revisionId, t.quantity),
+    index('reading_by_run').on(t.workshopId, t.runId),
     ...tenantWalls('reading', t),
   ],
 );
@@ -224,6 +227,9 @@ export const fill = pgTable(
     check('fill_verdict_known', sql`taught_verdict in ('counts', 'left-out')`),
     check('fill_share_sane', sql`interval_share > 0 and interval_share <= 1`),
     index('fill_by_revision').on(t.workshopId, t.revisionId),
+    index('fill_by_job').on(t.workshopId, t.jobId),
+    index('fill_by_product').on(t.workshopId, t.productId),
+    index('fill_by_lot').on(t.workshopId, t.lotId),
     ...tenantWalls('fill', t),
   ],
 );
@@ -249,6 +255,8 @@ export const baseline = pgTable(
       columns: [t.workshopId, t.revisionId],
       foreignColumns: [loopRevision.workshopId, loopRevision.id],
     }),
+    index('baseline_by_revision').on(t.workshopId, t.revisionId),
+    index('baseline_by_run').on(t.workshopId, t.runId),
     ...tenantWalls('baseline', t),
   ],
 );

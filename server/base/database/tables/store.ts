@@ -47,6 +47,7 @@ export const storeMove = pgTable(
     foreignKey({ name: 'store_move_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check('store_move_not_nothing', sql`change <> 0`),
     index('store_move_by_item').on(t.workshopId, t.itemId),
+    index('store_move_by_job').on(t.workshopId, t.jobId),
     ...tenantWalls('store_move', t),
   ],
 );
@@ -80,6 +81,7 @@ export const keptPart = pgTable(
     foreignKey({ name: 'kept_part_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
     check('kept_part_kind_known', sql`kind in ('removed', 'lent', 'loan-machine')`),
     check('kept_part_held_sane', sql`held_ml >= 0`),
+    index('kept_part_by_system').on(t.workshopId, t.systemId),
     ...tenantWalls('kept_part', t),
   ],
 );

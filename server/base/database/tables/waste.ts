@@ -54,6 +54,7 @@ export const wasteEntry = pgTable(
     foreignKey({ name: 'waste_entry_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
     check('waste_entry_not_nothing', sql`volume_ml <> 0`),
     index('waste_entry_by_container').on(t.workshopId, t.containerId),
+    index('waste_entry_by_job').on(t.workshopId, t.jobId),
     ...tenantWalls('waste_entry', t),
   ],
 );

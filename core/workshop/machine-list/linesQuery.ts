@@ -1,0 +1,65 @@
+import Joi from 'joi';
+import { id } from '../../base/checking/fields.js';
+import { ATTENTION_ORDER, type Attention } from '../machines/attention.js';
+
+/** machines that a page of a list brings, and at most: 200 are some 120 kB */
+export const PAGE = { usual: 50, most: 200 } as const;
+/** machines of each row of Today that come with it: what a screen and a half shows */
+export const PAGE_OF_TODAY = 40;
+/** Days ahead that the Today screen looks. */
+export const HORIZON_DAYS = 45;
+
+/** Which machines of the list, and from where on. */
+export interface LinesQuery {
+  /** words that all must occur in what a machine is found by */
+  readonly q: string;
+  readonly attention?: Attention;
+  /** near dates of machines that are not overdue, up to the horizon of Today */
+  readonly coming: boolean;
+  /** the place in the list after which the page begins */
+  readonly after?: LinePlace;
+  readonly limit: number;
+  /** what is called like the words comes first: one page, without counts */
+  readonly closest?: true;
+}
+
+/** A place in the order of the list: rank of its attention, its date, its name as names are sorted, itself. */
+export type LinePlace = readonly [rank: number, dueOn: string, nameKey: string, id: string];
+
+const placeSchema = Joi.array()
+  .ordered(
+    Joi.number()
+      .integer()
+      .min(0)
+      .max(ATTENTION_ORDER.length - 1)
+      .required(),
+    Joi.string()
+      .pattern(/^(\d{4}-\d{2}-\d{2}|infinity)$/)
+      .required(),
+    // twelve places for each of at most 120 digits
+    Joi.string().allow('').max(1500).required(),
+    id().required(),
+  )
+  .required();
+
+/** A place as an address carries it. */
+export const placeText = (place: LinePlace): string => JSON.stringify(place);
+
+function readPlace(text: string, helpers: Joi.CustomHelpers): LinePlace | Joi.ErrorReport {
+  try {
+    return Joi.attempt(JSON.parse(text) as unknown, placeSchema, { convert: false }) as unknown as LinePlace;
+  } catch {
+    return helpers.error('any.invalid');
+  }
+}
+
+/** An address is text: numbers in it are read as numbers. */
+export const linesQuerySchema = Joi.object({
+  q: Joi.string().trim().allow('').max(120).default(''),
+  attention: Joi.string().valid(...ATTENTION_ORDER),
+  coming: Joi.boolean().default(false).prefs({ convert: true }),
+  after: Joi.string()
+    .max(4000)
+    .custom(readPlace as unknown as Joi.CustomValidator<string>),
+  limit: Joi.number().integer().min(1).max(PAGE.most).default(PAGE.usual).prefs({ convert: true }),
+});

@@ -1,0 +1,103 @@
+CREATE TABLE "machine_line" (
+	"id" uuid PRIMARY KEY DEFAULT gen_random_uuid() NOT NULL,
+	"workshop_id" uuid NOT NULL,
+	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
+	"rank" smallint NOT NULL,
+	"next_due_on" date DEFAULT 'infinity' NOT NULL,
+	"name_key" text NOT NULL,
+	"words" text NOT NULL,
+	"coolant_id" uuid,
+	"filled_on" date,
+	"said_on" date NOT NULL,
+	"holds_until" date DEFAULT 'infinity' NOT NULL,
+	CONSTRAINT "machine_line_tenant_key" UNIQUE("workshop_id","id")
+);
+--> statement-breakpoint
+ALTER TABLE "machine_line" ENABLE ROW LEVEL SECURITY;--> statement-breakpoint
+CREATE TABLE "search_text" (
+	"workshop_id" uuid NOT NULL,
+	"kind" text NOT NULL,
+	"ref" uuid NOT NULL,
+	"at" timestamp with time zone NOT NULL,
+	"text" text NOT NULL,
+	CONSTRAINT "search_text_once" PRIMARY KEY("workshop_id","kind","ref")
+);
+--> statement-breakpoint
+ALTER TABLE "search_text" ENABLE ROW LEVEL SECURITY;--> statement-breakpoint
+CREATE TABLE "stale_line" (
+	"workshop_id" uuid NOT NULL,
+	"system_id" uuid NOT NULL
+);
+--> statement-breakpoint
+ALTER TABLE "stale_line" ENABLE ROW LEVEL SECURITY;--> statement-breakpoint
+ALTER TABLE "machine_line" ADD CONSTRAINT "machine_line_system_fk" FOREIGN KEY ("workshop_id","id") REFERENCES "public"."system"("workshop_id","id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "machine_line_order" ON "machine_line" USING btree ("workshop_id","rank","next_due_on",name_key collate "C","id");--> statement-breakpoint
+CREATE INDEX "machine_line_by_day" ON "machine_line" USING btree ("workshop_id","next_due_on");--> statement-breakpoint
+CREATE INDEX "machine_line_holds" ON "machine_line" USING btree ("workshop_id","holds_until");--> statement-breakpoint
+CREATE INDEX "machine_line_said" ON "machine_line" USING btree ("workshop_id","said_on");--> statement-breakpoint
+CREATE INDEX "stale_line_by_workshop" ON "stale_line" USING btree ("workshop_id");--> statement-breakpoint
+CREATE POLICY "machine_line_own_workshop" ON "machine_line" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+CREATE POLICY "search_text_own_workshop" ON "search_text" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+CREATE POLICY "stale_line_own_workshop" ON "stale_line" AS PERMISSIVE FOR ALL TO "lavacrum_app" USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "calendar_feed_own_workshop" ON "calendar_feed" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "coolant_lot_own_workshop" ON "coolant_lot" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "coolant_move_own_workshop" ON "coolant_move" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "coolant_product_own_workshop" ON "coolant_product" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "limit_change_own_workshop" ON "limit_change" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "case_template_own_workshop" ON "case_template" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "due_item_own_workshop" ON "due_item" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "policy_own_workshop" ON "policy" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "postponement_own_workshop" ON "postponement" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "fallout_look_own_workshop" ON "fallout_look" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "kept_file_own_workshop" ON "kept_file" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "import_batch_own_workshop" ON "import_batch" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "bench_access_own_workshop" ON "bench_access" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "instrument_own_workshop" ON "instrument" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "instrument_reading_own_workshop" ON "instrument_reading" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "consent_own_workshop" ON "consent" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "service_job_own_workshop" ON "service_job" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "kit_learned_own_workshop" ON "kit_learned" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "loop_layout_own_workshop" ON "loop_layout" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "early_lot_own_workshop" ON "early_lot" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "learned_life_own_workshop" ON "learned_life" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "confirmed_cause_own_workshop" ON "confirmed_cause" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "level_reading_own_workshop" ON "level_reading" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "load_reading_own_workshop" ON "load_reading" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "log_columns_own_workshop" ON "log_columns" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "machine_mark_own_workshop" ON "machine_mark" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "component_own_workshop" ON "component" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "loop_own_workshop" ON "loop" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "loop_revision_own_workshop" ON "loop_revision" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "tube_own_workshop" ON "tube" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "fitted_part_own_workshop" ON "fitted_part" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "finding_own_workshop" ON "finding" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "job_own_workshop" ON "job" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "owner_own_workshop" ON "owner" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "system_own_workshop" ON "system" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "message_own_workshop" ON "message" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "stand_in_mail_own_workshop" ON "stand_in_mail" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "own_part_own_workshop" ON "own_part" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "bench_own_workshop" ON "bench" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "idempotency_own_workshop" ON "idempotency" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "person_own_workshop" ON "person" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "workshop_own" ON "workshop" TO lavacrum_app USING (id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "photo_own_workshop" ON "photo" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "absence_own_workshop" ON "absence" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "kit_own_workshop" ON "kit" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "shift_own_workshop" ON "shift" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "slot_own_workshop" ON "slot" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "practice_own_workshop" ON "practice" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "baseline_own_workshop" ON "baseline" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "fill_own_workshop" ON "fill" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "loop_contents_own_workshop" ON "loop_contents" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "procedure_version_own_workshop" ON "procedure_version" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "reading_own_workshop" ON "reading" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "run_own_workshop" ON "run" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "run_event_own_workshop" ON "run_event" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "run_record_own_workshop" ON "run_record" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "kept_part_own_workshop" ON "kept_part" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "store_item_own_workshop" ON "store_item" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "store_move_own_workshop" ON "store_move" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "usage_reading_own_workshop" ON "usage_reading" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "waste_container_own_workshop" ON "waste_container" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));--> statement-breakpoint
+ALTER POLICY "waste_entry_own_workshop" ON "waste_entry" TO lavacrum_app USING (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid)) WITH CHECK (workshop_id = (select nullif(current_setting('lavacrum.workshop', true), '')::uuid));
