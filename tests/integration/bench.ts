@@ -1,3 +1,4 @@
+import type { HistoryEntry, HistoryPiece } from '../../core/workshop/machines/answers.js';
 import { usualLoop } from '../../core/machine/catalogue/testLoops.js';
 import { randomUUID } from 'node:crypto';
 import type { Server } from 'node:http';
@@ -248,6 +249,11 @@ export class Visitor {
         note: '',
       })
     ).body.id;
+  }
+
+  /** What happened to a machine, the newest piece. */
+  async history(systemId: string): Promise<HistoryEntry[]> {
+    return (await this.get<HistoryPiece>(`/systems/${systemId}/history`)).body.entries;
   }
 
   async coolant(more: Record<string, unknown> = {}): Promise<string> {

@@ -1,12 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSession } from '../workshop/people/sessionStore.js';
 import BenchEdge from './shell/BenchEdge.vue';
-import NoticeLine from '../base/shell/NoticeLine.vue';
-import SignInAgain from './shell/SignInAgain.vue';
+import { useNotices } from '../base/shell/notices.js';
+
+/** what is seldom seen comes when it is */
+const NoticeLine = defineAsyncComponent(() => import('../base/shell/NoticeLine.vue'));
+const SignInAgain = defineAsyncComponent(() => import('./shell/SignInAgain.vue'));
 
 const session = useSession();
+const notices = useNotices();
+/** once something was said the line stays, for what is said next */
+const noticed = ref(false);
+watch(
+  () => notices.current,
+  () => (noticed.value = true),
+);
 const route = useRoute();
 const framed = computed(() => session.account !== null && !route.meta.open && !route.meta.anybody);
 </script>
@@ -20,7 +30,7 @@ const framed = computed(() => session.account !== null && !route.meta.open && !r
       </router-view>
     </div>
     <BenchEdge v-if="framed" />
-    <NoticeLine />
+    <NoticeLine v-if="noticed" />
     <SignInAgain v-if="session.expired" />
   </v-app>
 </template>

@@ -16,6 +16,11 @@ import '../base/look/figures.css';
 import '../base/look/base.css';
 
 startLook();
+// the page that is opened comes at the same time as the answer who opens it
+for (const { components } of router.resolve(window.location.pathname).matched) {
+  const page: unknown = components?.default;
+  if (typeof page === 'function') void (page as () => Promise<unknown>)().catch(() => undefined);
+}
 // until somebody signs in, the device's own language
 await fetchWords(deviceLanguage());
 setReading({ ...USUAL_READING, language: deviceLanguage() });

@@ -228,7 +228,7 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
             <router-link :to="`/systems/${page.system.id}/loops/new`">A second loop in the same case</router-link>
           </p>
           <section class="mt-4">
-            <MachineHistory :key="page.system.id" :system="page.system" :newest="page.history" />
+            <MachineHistory :key="page.system.id" :system="page.system" :at="page" />
           </section>
         </div>
 

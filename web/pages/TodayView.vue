@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { TodayAnswer } from '@core/workshop/machines/answers.js';
-import { computed, onMounted, watch } from 'vue';
+import { computed, onMounted, onScopeDispose, watch } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -36,8 +36,12 @@ const drawn = usePage(
   () => benches.runs.map(({ id }) => id).join() || null,
 );
 const fileOf = (runId: string): LoopFile | null => drawn.data.value?.loops.find((each) => each.runId === runId)?.file ?? null;
+/** ms; a stream that has just begun may have missed what came before it: asked again once the first answer is on screen */
+const AFTER_RESYNC_MS = 1500;
+let later: number | undefined;
 // dates that moved while one looks show at once
-usePush({ dates: () => void dues.load(), resync: () => void dues.load() });
+usePush({ dates: () => void dues.load(), resync: () => (later = window.setTimeout(() => void dues.load(), AFTER_RESYNC_MS)) });
+onScopeDispose(() => window.clearTimeout(later));
 const answer = computed(() => dues.data.value);
 /** more of what is over, and of what comes near, behind the first pages */
 const overdue = useLines(() => ({ attention: 'overdue' }), true);

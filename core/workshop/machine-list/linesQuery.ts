@@ -1,13 +1,7 @@
 import Joi from 'joi';
 import { id } from '../../base/checking/fields.js';
+import { PAGE } from './pages.js';
 import { ATTENTION_ORDER, type Attention } from '../machines/attention.js';
-
-/** machines that a page of a list brings, and at most: 200 are some 120 kB */
-export const PAGE = { usual: 50, most: 200 } as const;
-/** machines of each row of Today that come with it: what a screen and a half shows */
-export const PAGE_OF_TODAY = 40;
-/** Days ahead that the Today screen looks. */
-export const HORIZON_DAYS = 45;
 
 /** Which machines of the list, and from where on. */
 export interface LinesQuery {

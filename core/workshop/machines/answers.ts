@@ -131,8 +131,6 @@ export interface SystemPage {
   earlyLots: string[];
   /** the loan machine that its owner has */
   loan: { id: string; name: string; jobId: string; untilDay: string | null } | null;
-  /** the newest piece */
-  history: HistoryPiece;
   /** booked or on a bench */
   jobs: {
     id: string;

@@ -15,12 +15,10 @@ function readPlace(text: string, helpers: Joi.CustomHelpers): HistoryPlace | Joi
 }
 
 export interface HistoryQuery {
-  /** the place before which the piece lies */
-  readonly before: HistoryPlace;
+  /** the place before which the piece lies; the newest one without it */
+  readonly before?: HistoryPlace;
 }
 
 export const historyQuerySchema = Joi.object({
-  before: Joi.string()
-    .required()
-    .custom(readPlace as unknown as Joi.CustomValidator<string>),
+  before: Joi.string().custom(readPlace as unknown as Joi.CustomValidator<string>),
 });

@@ -40,7 +40,7 @@ describe('a unit tested out of its case', () => {
     expect(page.system.state).toBe('planned');
     expect(page.dues).toEqual([]);
     expect(page.loops[0]?.inside).toMatchObject({ by: 'units', volume: { volumeMl: expect.closeTo(12, 0) } });
-    expect(page.history.entries.some(({ title }) => title.toLowerCase().includes('test out of the case'))).toBe(true);
+    expect((await tech.history(systemId)).some(({ title }) => title.toLowerCase().includes('test out of the case'))).toBe(true);
   });
 
   it('tells the build what was found and what stays inside, so that so much less is poured', async () => {

@@ -111,7 +111,6 @@ class Hands {
         system: { state: string };
         dues: { kind: string; dueOn: string; reason: DateReason }[];
         loops: { revision: { number: number; kind: string } }[];
-        history: { entries: { kind: string; title: string; runId: string | null }[] };
       }>(`/systems/${this.systemId}`)
     ).body;
 }
@@ -129,7 +128,7 @@ describe('a commissioning from plan to sign-off', () => {
     expect(page.dues.map(({ kind }) => kind)).toEqual(['settling-check', 'dust-clean', 'coolant-service']);
     expect(page.dues[2]).toMatchObject({ dueOn: signed.body.serviceDueOn, reason: { why: 'policy' } });
     expect(signed.body.serviceDueOn.slice(4)).toBe(day.slice(4));
-    expect(page.history.entries.map(({ title }) => title)).toContain('Commissioning');
+    expect((await tech.history(hands.systemId)).map(({ title }) => title)).toContain('Commissioning');
 
     const { record } = (await tech.get<{ record: RunRecord }>(`/runs/${hands.runId}/record`)).body;
     expect(record).toMatchObject({ remark: 'all well', dryTest: { verdict: 'pass' }, bleeding: { bled: true }, loop: { revision: 2 } });

@@ -81,6 +81,15 @@ describe('the check of a database', () => {
     ).toContain('a retired machine still has an open date');
   });
 
+  it('sees a machine that fell out of the list', async () => {
+    expect(
+      await whileWrong(
+        `delete from machine_line where id = '${systemId}'; delete from stale_line where system_id = '${systemId}'`,
+        `insert into stale_line select workshop_id, id from system where id = '${systemId}'`,
+      ),
+    ).toEqual(['machine Owl: a machine has no line in the list, or its words are not searched']);
+  });
+
   it('sees a table that lost its policy, and a book that is not its log’s', async () => {
     expect(await whileWrong('alter table owner no force row level security', 'alter table owner force row level security')).toEqual([
       'owner: a table with rows of workshops has no policy that binds everybody',

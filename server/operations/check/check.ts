@@ -82,7 +82,17 @@ const RULES: readonly Rule[] = [
     looks: 'row policies',
     what: 'a table with rows of workshops has no policy that binds everybody',
     counts: `select count(*) as n from pg_policies where schemaname = 'public'`,
-    breaks: `select relname::text as place from pg_class where relnamespace = 'public'::regnamespace and relkind = 'r' and relname <> 'session' and not (relrowsecurity and relforcerowsecurity)`,
+    breaks: `select relname::text as place from pg_class where relnamespace = 'public'::regnamespace and relkind = 'r' and relname <> 'session' and not (relrowsecurity and relforcerowsecurity)
+      and not (relrowsecurity and not has_table_privilege('lavacrum_app', oid, 'select, insert, update, delete') and not has_table_privilege('lavacrum_server', oid, 'select, insert, update, delete'))`,
+  },
+  {
+    looks: 'lines of the list of machines',
+    what: 'a machine has no line in the list, or its words are not searched',
+    counts: `select count(*) as n from machine_line`,
+    breaks: `select 'machine ' || s.name as place from system s where not s.for_course
+      and not exists (select 1 from stale_line m where m.workshop_id = s.workshop_id and m.system_id = s.id)
+      and not exists (select 1 from machine_line l join search_text t on t.workshop_id = l.workshop_id and t.kind = 'machine' and t.ref = l.id
+        where l.workshop_id = s.workshop_id and l.id = s.id and t.text = fold_text(l.words))`,
   },
 ];
 

@@ -52,7 +52,6 @@ export async function grow(database: Database, machines: number, now: Date): Pro
     await redate(scope, { everything: true });
     await freshenLines({ scope, today });
   });
-  await database.execute(sql`analyze`);
   return { machines, fills: machines * FILLS_EACH, ms: performance.now() - startMs };
 }
 

@@ -97,8 +97,7 @@ describe('a suspension at rest', () => {
     const done = { version: first.version, outcome: 'done', levelChangeMm: null, note: 'moved again' };
     expect((await lead.put(`/due-items/${first.id}/close`, done)).status).toBe(200);
     expect((await dueOf('stirring'))?.dueOn).toBe('2026-03-29');
-    const { history } = (await lead.get<{ history: { entries: { title: string }[] } }>(`/systems/${systemId}`)).body;
-    expect(history.entries.some(({ title }) => title === 'Stirred')).toBe(true);
+    expect((await lead.history(systemId)).some(({ title }) => title === 'Stirred')).toBe(true);
     await runs(4);
     expect(await dueOf('stirring')).toBeUndefined();
     await runs(0);

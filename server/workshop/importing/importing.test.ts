@@ -69,7 +69,7 @@ describe('a table of machines', () => {
     expect(tower.system).toMatchObject({ tag: 'FH-1', hoursPerDay: 6 });
     expect(tower.loops[0]).toMatchObject({ revision: { kind: 'stated', volumeMl: 1200 }, cameFilled: null, inside: { by: 'fill' } });
     expect(tower.usage.readings).toMatchObject([{ hours: 3412, on: '2026-03-10' }]);
-    expect(tower.history.entries.find(({ kind }) => kind === 'job')).toMatchObject({ title: 'Drain and refill', by: null });
+    expect((await lead.history(tower.system.id)).find(({ kind }) => kind === 'job')).toMatchObject({ title: 'Drain and refill', by: null });
     expect(wet(await pageOf(lead, 'Small black')).map(({ reason }) => reasonWords(reason))).toEqual(['promised to the owner']);
     const den = await pageOf(lead, 'Den');
     expect(den.loops[0]?.cameFilled).toMatchObject({ productId: null, since: '2025-12-01' });
@@ -146,7 +146,7 @@ describe('a table of what was done before', () => {
     expect(body.works).toBe(4);
     const tower = await pageOf(lead, 'Tower');
     expect(wet(tower).map(({ dueOn }) => dueOn)).toEqual(['2026-10-01']);
-    const told = tower.history.entries.filter(({ kind }) => kind === 'job').map(({ title, text, by }) => [title, text, by]);
+    const told = (await lead.history(tower.system.id)).filter(({ kind }) => kind === 'job').map(({ title, text, by }) => [title, text, by]);
     expect(told).toEqual([
       ['Flush and refill', expect.stringContaining('of House Blue in'), 'Rui'],
       ['Drain and refill', '', null],

@@ -56,7 +56,7 @@ async function begun(systemId: string, loopId: string, kind: JobKind, more: obje
   await agree(job);
   return { job, run: (await start(job.id)).body.run };
 }
-type Page = Pick<SystemPage, 'system' | 'dues' | 'history'>;
+type Page = Pick<SystemPage, 'system' | 'dues'>;
 const whyOf = (due: { reason: DateReason } | undefined): string => (due ? reasonWords(due.reason) : '');
 const page = async (systemId: string): Promise<Page> => (await desk.get<Page>(`/systems/${systemId}`)).body;
 const recordOf = async (runId: string): Promise<RunRecord> => (await desk.get<{ record: RunRecord }>(`/runs/${runId}/record`)).body.record;
@@ -170,14 +170,13 @@ describe('a yearly flush', () => {
     expect(waste.body.entries[0]?.systemName).toBe('Press');
     const store = await desk.get<{ lots: { id: string; stockMl: number }[] }>('/store');
     expect(store.body.lots.find(({ id }) => id === lot.lotId)?.stockMl).toBeLessThan(5000);
-    const { dues, system, history } = await page(systemId);
+    const { dues, system } = await page(systemId);
+    const history = await desk.history(systemId);
     // nobody named another cause: its colour ended it
-    expect(history.entries.find(({ kind }) => kind === 'finding')?.text).toBe('Suspected cause: its colour left that of the retained sample. ΔE₀₀ 7.3'); // prettier-ignore
+    expect(history.find(({ kind }) => kind === 'finding')?.text).toBe('Suspected cause: its colour left that of the retained sample. ΔE₀₀ 7.3'); // prettier-ignore
     expect(system.state).toBe('in-service');
     expect(dues.map(({ kind }) => kind).sort()).toEqual(['coolant-service', 'dust-clean', 'settling-check']);
-    expect(history.entries.find(({ title }) => title === 'Flush and refill')?.text).toMatch(
-      /^\d+ mL out, 3 rinses of 600 mL, \d+ mL of .* in/,
-    );
+    expect(history.find(({ title }) => title === 'Flush and refill')?.text).toMatch(/^\d+ mL out, 3 rinses of 600 mL, \d+ mL of .* in/);
   });
 
   it('counts what is put back out of its own jug as old as it was: mostly old leaves the clock, some of it shortens the next', async () => {
@@ -296,7 +295,7 @@ describe('a strip and clean', () => {
     expect(record.verdicts?.map(({ verdict }) => verdict)).toEqual(['tight', 'bled', 'inside', 'cooler']);
     const mates = await page(mate.systemId);
     expect(whyOf(mates.dues.find(({ kind }) => kind === 'follow-up'))).toContain('L9');
-    expect(mates.history.entries.some(({ kind, text }) => kind === 'finding' && text.includes('same lot'))).toBe(true);
+    expect((await desk.history(mate.systemId)).some(({ kind, text }) => kind === 'finding' && text.includes('same lot'))).toBe(true);
     const own = await page(systemId);
     expect(whyOf(own.dues.find(({ kind }) => kind === 'follow-up'))).toContain('early look: particles stayed inside');
     expect(whyOf(own.dues.find(({ kind }) => kind === 'coolant-service'))).toContain('50 % of the usual interval');
@@ -343,10 +342,10 @@ describe('a retired loop', () => {
     const { systemId, loopId } = await commissioned(bench, desk, 'Old', lot);
     const { run } = await begun(systemId, loopId, 'retirement');
     await writtenRun(bench, desk, run, lot, { service: { swaps: [{ item: 'pump', action: 'removed', text: 'shelf 4', heldMl: 0 }] } });
-    const { system, dues, history } = await page(systemId);
+    const { system, dues } = await page(systemId);
     expect(system.state).toBe('retired');
     expect(dues).toEqual([]);
-    expect(history.entries.length).toBeGreaterThan(2);
+    expect((await desk.history(systemId)).length).toBeGreaterThan(2);
     const store = await desk.get<{ kept: { name: string; place: string; systemName: string }[] }>('/store');
     expect(store.body.kept).toContainEqual(expect.objectContaining({ name: 'pump', place: 'shelf 4', systemName: 'Old', wetOn: expect.any(String) })); // prettier-ignore
     // every part of it has a place, and the record tells of no test that was not made

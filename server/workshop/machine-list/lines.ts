@@ -3,7 +3,8 @@ import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { addDays } from '../../../core/base/units/calendar.js';
 import type { SystemsAnswer } from '../../../core/workshop/machines/answers.js';
 import { ATTENTION_ORDER, type Attention } from '../../../core/workshop/machines/attention.js';
-import { HORIZON_DAYS, placeText, type LinePlace, type LinesQuery } from '../../../core/workshop/machine-list/linesQuery.js';
+import { HORIZON_DAYS } from '../../../core/workshop/machine-list/pages.js';
+import { placeText, type LinePlace, type LinesQuery } from '../../../core/workshop/machine-list/linesQuery.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { machineLine, NEVER } from '../../base/database/tables/lines.js';
 import { owner, system } from '../../base/database/tables/machines.js';
@@ -25,16 +26,20 @@ export type LineCounts = Partial<Record<Attention, number>>;
  * and counted in the database, by lines that are true on the day.
  */
 export async function linesPage(day: OfDay, query: LinesQuery): Promise<SystemsAnswer> {
-  const { scope, today } = day;
   await freshenLines(day);
+  return pageOfLines(day, query, query.after === undefined && !query.closest ? await countLines(day) : null);
+}
+
+/** The same where the lines are known to be true. @param counts of all machines; null beyond a first page */
+export async function pageOfLines(day: OfDay, query: LinesQuery, counts: LineCounts | null): Promise<SystemsAnswer> {
+  const { scope, today } = day;
   const wanted = and(
     query.attention && eq(machineLine.rank, rankOf(query.attention)),
     query.coming ? isComing(today) : undefined,
     query.q === '' ? undefined : isFoundBy(query.q),
   );
   // the page first, by the lines alone: only what is shown is looked up beside them
-  const isFirst = query.after === undefined;
-  const isCounted = isFirst && (query.q !== '' || query.coming);
+  const isCounted = counts !== null && (query.q !== '' || query.coming);
   const page = scope
     .select({ ...PLACE, found: (isCounted ? sql<number>`count(*) over ()::int` : sql<number>`0`).as('found') })
     .from(machineLine)
@@ -59,7 +64,6 @@ export async function linesPage(day: OfDay, query: LinesQuery): Promise<SystemsA
     .orderBy(...orderOf(page, query));
   const shown = rows.slice(0, query.limit);
   const last = rows.length > query.limit ? shown.at(-1) : undefined;
-  const counts = isFirst && !query.closest ? await countLines(day) : null;
   return {
     today,
     systems: await linesOf(day, shown),
@@ -126,7 +130,7 @@ const isComing = (today: string): SQL | undefined =>
 const sumOf = (counts: LineCounts, attention: Attention | undefined): number =>
   attention ? (counts[attention] ?? 0) : Object.values(counts).reduce((sum, each) => sum + each, 0);
 
-async function countLines({ scope }: OfDay): Promise<LineCounts> {
+export async function countLines({ scope }: OfDay): Promise<LineCounts> {
   const rows = await scope.select({ rank: machineLine.rank, n: count() }).from(machineLine).groupBy(machineLine.rank).orderBy(machineLine.rank); // prettier-ignore
   return Object.fromEntries(rows.map(({ rank, n }) => [ATTENTION_ORDER[rank] as Attention, n]));
 }

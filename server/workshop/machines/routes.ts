@@ -41,7 +41,6 @@ export function systemRoutes(routes: Routes): void {
       ...page,
       answers: (await answersFor(ask, page.system.id)) as CallMachine,
       today: ask.today,
-      history: await systemHistory(ask, page.system.id, null),
       jobs: await openJobsOf(ask, page.system.id),
       lots: await lotsOf(ask.scope, page.system.id),
       earlyLots: await earlyIn(ask.scope, page.system.id),
@@ -49,7 +48,7 @@ export function systemRoutes(routes: Routes): void {
     };
   });
   routes.get<HistoryPiece>('/systems/:id/history', (ask) =>
-    systemHistory(ask, idFrom(ask.request, 'id', 'system'), readInput<HistoryQuery>(historyQuerySchema, ask.request.query).before),
+    systemHistory(ask, idFrom(ask.request, 'id', 'system'), readInput<HistoryQuery>(historyQuerySchema, ask.request.query).before ?? null),
   );
   routes.put<SystemRow>('/systems/:id', (ask) => editSystem(ask, bodyAs<SystemEdit>(ask.request, systemEditSchema)));
   routes.post('/systems/:id/services', (ask) => recordService(ask, bodyAs<ServiceInput>(ask.request, serviceSchema)));

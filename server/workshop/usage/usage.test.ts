@@ -100,8 +100,9 @@ describe('dust', () => {
     const next = await due('dust-clean');
     expect(next.dueOn > sooner.dueOn).toBe(true);
     expect((await read()).dues.filter(({ kind }) => kind === 'dust-clean')).toHaveLength(1);
-    const { history } = (await lead.get<{ history: { entries: { title: string; text: string }[] } }>(`/systems/${systemId}`)).body;
-    expect(history.entries).toContainEqual(expect.objectContaining({ title: 'Fins and filters cleaned', text: 'Done (at its owner’s)' }));
+    expect(await lead.history(systemId)).toContainEqual(
+      expect.objectContaining({ title: 'Fins and filters cleaned', text: 'Done (at its owner’s)' }),
+    );
   });
 });
 

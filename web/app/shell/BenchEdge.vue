@@ -1,16 +1,13 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
 import { useEarlyTyping } from '../../base/keys/earlyTyping.js';
-import { computed, defineAsyncComponent, onMounted, onScopeDispose, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, onMounted, onScopeDispose, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useDisplay, useTheme } from 'vuetify';
+import { useDisplay } from 'vuetify';
 import { mdiDotsVertical } from '@mdi/js';
 import { urgentWords } from '@core/edge/words/health.js';
-import { ROLES } from '@core/workshop/people/roles.js';
 import { formatClock } from '@core/base/units/display.js';
 import { useSession } from '../../workshop/people/sessionStore.js';
-import { switchLook } from '../../base/look/vuetify.js';
-import ReckonerDialog from '../../machine/shop-sums/ReckonerDialog.vue';
 import { useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { usePush } from '../../base/push/usePush.js';
 import { useBenches } from '../../bench/benches/benchStore.js';
@@ -18,21 +15,29 @@ import { useNow } from '../../base/units/now.js';
 import { useServerHealth } from '../../base/shell/serverHealth.js';
 import { useShortcuts } from '../../base/keys/shortcuts.js';
 import KeyCap from '../../base/keys/KeyCap.vue';
-import KeysDialog from '../../base/keys/KeysDialog.vue';
-import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** The front edge of the bench: where one goes, and every clock that runs, on every screen. */
-/** what a call needs comes with the first one */
+/** what menus, a call, sums and the list of keys need comes when they are first asked for */
 const CallSheet = defineAsyncComponent(() => import('../../workshop/calls/CallSheet.vue'));
+const AccountMenu = defineAsyncComponent(() => import('./AccountMenu.vue'));
+const PlacesMenu = defineAsyncComponent(() => import('./PlacesMenu.vue'));
+const LeaveDialog = defineAsyncComponent(() => import('./LeaveDialog.vue'));
+const ReckonerDialog = defineAsyncComponent(() => import('../../machine/shop-sums/ReckonerDialog.vue'));
+const KeysDialog = defineAsyncComponent(() => import('../../base/keys/KeysDialog.vue'));
 const session = useSession();
 const benches = useBenches();
 const router = useRouter();
 const route = useRoute();
-const theme = useTheme();
 const now = useNow();
 const keysOpen = ref(false);
 const sumsOpen = ref(false);
 const callOpen = ref(false);
+/** once opened they stay, with what was typed */
+const used = reactive({ keys: false, sums: false, me: false, places: false });
+const meButton = ref<HTMLElement>();
+const placesButton = ref<HTMLElement>();
+watch(keysOpen, () => (used.keys = true));
+watch(sumsOpen, () => (used.sums = true));
 /** somebody types the number as soon as the key is pressed: what comes before the sheet is there is kept for it */
 const early = useEarlyTyping(callOpen);
 
@@ -136,14 +141,10 @@ useShortcuts({
 
 <template>
   <nav class="edge no-print" aria-label="Main">
-    <v-menu v-if="folded" location="top start">
-      <template #activator="{ props: activator }">
-        <button v-bind="activator" class="edge-places" type="button">Places</button>
-      </template>
-      <v-list>
-        <v-list-item v-for="place in places" :key="place.to" :title="place.label" :to="place.to" />
-      </v-list>
-    </v-menu>
+    <template v-if="folded">
+      <button ref="placesButton" class="edge-places" type="button" aria-haspopup="menu" @click="used.places = true">Places</button>
+      <PlacesMenu v-if="used.places" :activator="placesButton" :places="places" />
+    </template>
     <router-link
       v-for="place in folded ? [] : places"
       :key="place.to"
@@ -169,47 +170,23 @@ useShortcuts({
     </p>
     <button class="edge-sums" type="button" :aria-expanded="callOpen" @click="callOpen = !callOpen">Call <KeyCap action="call" /></button>
     <button class="edge-sums spare" type="button" @click="sumsOpen = true">Sums <KeyCap action="sums" /></button>
-    <v-menu location="top end">
-      <template #activator="{ props: activator }">
-        <button v-bind="activator" class="edge-me" type="button" :aria-label="`${session.account?.personName}: account and look`">
-          <v-icon :icon="mdiDotsVertical" />
-        </button>
-      </template>
-      <v-list min-width="240">
-        <v-list-item
-          :title="session.account?.personName"
-          :subtitle="`${ROLES[session.account?.role ?? 'technician']}, ${session.account?.workshopName}`"
-        />
-        <v-divider />
-        <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
-        <v-list-item title="Search everything" subtitle="press f" to="/search" />
-        <v-list-item title="Messages to owners" to="/messages" />
-        <v-list-item title="Your account" to="/own-password" />
-        <v-list-item title="Sums" @click="sumsOpen = true" />
-        <v-list-item title="Keys" @click="keysOpen = true" />
-        <v-list-item title="Sign out" @click="signOut()" />
-      </v-list>
-    </v-menu>
+    <button
+      ref="meButton"
+      class="edge-me"
+      type="button"
+      aria-haspopup="menu"
+      :aria-label="`${session.account?.personName}: account and look`"
+      @click="used.me = true"
+    >
+      <v-icon :icon="mdiDotsVertical" />
+    </button>
+    <AccountMenu v-if="used.me" :activator="meButton" @sums="sumsOpen = true" @keys="keysOpen = true" @sign-out="signOut()" />
     <Teleport to="body"
       ><CallSheet v-if="callOpen" v-model="callOpen" :at-bench="atBench" :typed="early.typed.value" @ready="early.end"
     /></Teleport>
-    <ReckonerDialog v-model="sumsOpen" />
-    <v-dialog v-model="leaving" max-width="520">
-      <v-card class="pa-6">
-        <DialogFocus />
-        <h2>{{ waiting }} {{ waiting === 1 ? 'entry waits' : 'entries wait' }} on this device</h2>
-        <p class="mt-2 mb-4">
-          The server does not have {{ waiting === 1 ? 'it' : 'them' }} yet. Signed out, {{ waiting === 1 ? 'it stays' : 'they stay' }} here
-          and {{ waiting === 1 ? 'goes' : 'go' }} under the name of who made {{ waiting === 1 ? 'it' : 'them' }} once somebody of this
-          workshop signs in on this device.
-        </p>
-        <div class="row">
-          <v-btn size="large" @click="leaving = false">Stay until delivered</v-btn>
-          <v-btn size="large" variant="text" @click="signOut(true)">Sign out</v-btn>
-        </div>
-      </v-card>
-    </v-dialog>
-    <KeysDialog v-model="keysOpen" />
+    <ReckonerDialog v-if="used.sums" v-model="sumsOpen" />
+    <LeaveDialog v-if="leaving" v-model="leaving" :waiting="waiting" @sure="signOut(true)" />
+    <KeysDialog v-if="used.keys" v-model="keysOpen" />
   </nav>
 </template>
 

@@ -2,14 +2,15 @@
 import { sayWord, midSentence } from '@core/base/words/say.js';
 import { sayAnew } from '@core/base/words/sayAnew.js';
 import type { BenchRun, NextSlot } from '@core/bench/benches/answers.js';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatClock, formatSpan } from '@core/base/units/display.js';
-import LoopProfile from '../../machine/profile/LoopProfile.vue';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
 import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
 
+/** the drawing of a loop comes with the first machine that stands there */
+const LoopProfile = defineAsyncComponent(() => import('../../machine/profile/LoopProfile.vue'));
 /** One bench: the machine that stands on it, what its clock says, what the hands do next. */
 const props = defineProps<{ name: string; run: BenchRun | null; file: LoopFile | null; next?: NextSlot | null }>();
 const now = useNow(1000, () => props.run?.aheadMs ?? 0);

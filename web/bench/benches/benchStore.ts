@@ -6,6 +6,9 @@ import { ApiError, get } from '../../base/http/api.js';
 import { latest } from '../../base/http/latest.js';
 import { setServerNow } from '../../base/units/now.js';
 
+/** ms; questions within it are one */
+const TOGETHER_MS = 15;
+
 /** What stands on which bench: the small answer that every page keeps fresh. */
 export const useBenches = defineStore('benches', () => {
   const runs = ref<BenchRun[]>([]);
@@ -15,7 +18,15 @@ export const useBenches = defineStore('benches', () => {
   const problem = ref<string | null>(null);
   const asking = latest();
 
-  async function refresh(): Promise<void> {
+  /** the question of this moment: what mounts together asks together */
+  let asked: { readonly atMs: number; readonly answered: Promise<void> } | null = null;
+  function refresh(): Promise<void> {
+    const atMs = performance.now();
+    if (asked === null || atMs - asked.atMs > TOGETHER_MS) asked = { atMs, answered: ask() };
+    return asked.answered;
+  }
+
+  async function ask(): Promise<void> {
     const turn = asking.begin();
     const askedAt = performance.now();
     try {

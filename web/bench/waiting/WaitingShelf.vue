@@ -3,10 +3,10 @@ import type { BenchRun } from '@core/bench/benches/answers.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import { useDates } from '../../base/units/dates.js';
-import LoopProfile from '../../machine/profile/LoopProfile.vue';
 
+const LoopProfile = defineAsyncComponent(() => import('../../machine/profile/LoopProfile.vue'));
 /** Machines off the benches, opened, with what they wait for: the one that is looked at first stands in front. */
 const props = defineProps<{ runs: readonly BenchRun[]; today: string; fileOf: (runId: string) => LoopFile | null }>();
 const dates = useDates();

@@ -1,19 +1,20 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
 import type { FirstStep, FirstWeekAnswer } from '@core/workshop/first-week/firstWeek.js';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { call, get, wordsOf } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useBenches } from '../../bench/benches/benchStore.js';
-import FirstAddress from './FirstAddress.vue';
-import FirstBenches from './FirstBenches.vue';
-import FirstCoolants from './FirstCoolants.vue';
-import FirstHours from './FirstHours.vue';
-import FirstPrice from './FirstPrice.vue';
 import { STEP_WORDS } from './stepWords.js';
 
 /** An empty workshop is led: what is there, what is still missing, and the next thing to do, done here. Gone once nothing is missing. */
+// each step's form comes when it is its turn: a workshop that is all there needs none
+const FirstAddress = defineAsyncComponent(() => import('./FirstAddress.vue'));
+const FirstBenches = defineAsyncComponent(() => import('./FirstBenches.vue'));
+const FirstCoolants = defineAsyncComponent(() => import('./FirstCoolants.vue'));
+const FirstHours = defineAsyncComponent(() => import('./FirstHours.vue'));
+const FirstPrice = defineAsyncComponent(() => import('./FirstPrice.vue'));
 const emit = defineEmits<{ changed: [] }>();
 const notices = useNotices();
 const benchStore = useBenches();
@@ -112,6 +113,7 @@ async function dropSample(importId: string): Promise<void> {
 }
 .first-week .big-number {
   margin: 0 0 8px;
+  line-height: 1.1;
 }
 li {
   min-height: 40px;

@@ -1,7 +1,6 @@
 // @vitest-environment happy-dom
 import type { HistoryEntry, SystemLine } from '@core/workshop/machines/answers.js';
 import { afterEach, describe, expect, it } from 'vitest';
-import { nextTick } from 'vue';
 import { fakeServer, mountScreen, settle, unmountAll, wordsOf } from '../../../tests/screens/mountScreen.js';
 import SystemsView from '../../pages/SystemsView.vue';
 import MachineHistory from '../machines/MachineHistory.vue';
@@ -105,18 +104,22 @@ describe('the list of machines, page by page', () => {
 describe('the history of a machine, piece by piece', () => {
   const entry = (n: number): HistoryEntry => ({ id: `e${n}`, at: `2026-03-${10 + n}`, kind: 'job', title: `Work ${n}`, text: '', by: null, runId: null, colour: null }); // prettier-ignore
   it('shows what lies further back when it is asked for', async () => {
-    const asked = fakeServer(() => ({ status: 200, body: { entries: [entry(1)], before: null } }));
-    const screen = mountScreen(MachineHistory, {
-      props: { system: { id: 's', name: 'Tower' }, newest: { entries: [entry(3), entry(2)], before: '2026-03-12 e2' } },
-    });
+    let newest = { entries: [entry(3), entry(2)], before: '2026-03-12 e2' };
+    const asked = fakeServer(({ path }) => ({
+      status: 200,
+      body: path.includes('before') ? { entries: [entry(1)], before: null } : newest,
+    }));
+    const screen = mountScreen(MachineHistory, { props: { system: { id: 's', name: 'Tower' }, at: 1 } });
+    await settle();
     expect(screen.findAll('li')).toHaveLength(2);
     await screen.findAll('button').at(-1)?.trigger('click');
     await settle();
-    expect(asked[0]?.path).toBe('/systems/s/history?before=2026-03-12%20e2');
+    expect(asked.at(-1)?.path).toBe('/systems/s/history?before=2026-03-12%20e2');
     expect(screen.findAll('li strong').map(wordsOf)).toEqual(['Work 3', 'Work 2', 'Work 1']);
     expect(wordsOf(screen)).not.toContain('Earlier entries');
-    await screen.setProps({ newest: { entries: [entry(4), entry(3)], before: '2026-03-13 e3' } });
-    await nextTick();
+    newest = { entries: [entry(4), entry(3)], before: '2026-03-13 e3' };
+    await screen.setProps({ at: 2 });
+    await settle();
     expect(screen.findAll('li strong').map(wordsOf)).toEqual(['Work 4', 'Work 3']);
   });
 });

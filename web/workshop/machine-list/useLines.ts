@@ -1,6 +1,6 @@
 import type { SystemLine, SystemsAnswer } from '@core/workshop/machines/answers.js';
 import type { Attention } from '@core/workshop/machines/attention.js';
-import { PAGE } from '@core/workshop/machine-list/linesQuery.js';
+import { PAGE } from '@core/workshop/machine-list/pages.js';
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { get, wordsOf } from '../../base/http/api.js';
 import { latest } from '../../base/http/latest.js';

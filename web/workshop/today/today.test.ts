@@ -73,14 +73,16 @@ describe('a bench', () => {
     expect(screen.text()).toContain('time is up');
   });
 
-  it('shows liquid only where liquid is', () => {
-    const liquid = (more: Partial<BenchRun>): number =>
-      mountScreen(BenchPlinth, { props: { name: 'b', run: run(more), file: usualLoop() } })
-        .findAll('.level[data-fate="liquid"]')
-        .reduce((sum, level) => sum + Number(level.attributes('height')), 0);
-    expect(liquid({ inside: {} })).toBe(0);
-    expect(liquid({ inside: null })).toBeGreaterThan(liquid({ inside: { reservoir: 0.5 } }));
-    expect(liquid({ inside: { reservoir: 0.5 } })).toBeGreaterThan(0);
+  it('shows liquid only where liquid is', async () => {
+    const liquid = async (more: Partial<BenchRun>): Promise<number> => {
+      const screen = mountScreen(BenchPlinth, { props: { name: 'b', run: run(more), file: usualLoop() } });
+      // the drawing comes with the first machine that stands there
+      await vi.waitFor(() => expect(screen.find('svg').exists()).toBe(true));
+      return screen.findAll('.level[data-fate="liquid"]').reduce((sum, level) => sum + Number(level.attributes('height')), 0);
+    };
+    expect(await liquid({ inside: {} })).toBe(0);
+    expect(await liquid({ inside: null })).toBeGreaterThan(await liquid({ inside: { reservoir: 0.5 } }));
+    expect(await liquid({ inside: { reservoir: 0.5 } })).toBeGreaterThan(0);
   });
 
   it('says how long a machine stands there when no clock runs, and that a bench is free', () => {
