@@ -20,6 +20,8 @@ import { RunFold } from '../core/bench/runs/replay.js';
 import { refuseEntry } from '../core/bench/runs/rules.js';
 import { verdictShares, WRONG_VERDICTS } from '../tests/bench/seededAirTests.js';
 import { TestRun } from '../tests/bench/testRun.js';
+import { chartLoad, firstLoad } from './firstLoad.js';
+import { pageFigures } from './pages.js';
 import { datesOnServer } from './datesOnServer.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
 import { logFigures, measureLog, MEASURE_LOG, type LogWork } from './logs.js';
@@ -233,9 +235,34 @@ async function logs(): Promise<boolean[]> {
   ];
 }
 
+/** Pages of a full workshop, and what the browser loads for the first of them. */
+async function size(): Promise<boolean[]> {
+  const { machines, fills, growS, pages, crowd, serverBytes } = await pageFigures(10_000);
+  say(`\nPages of ${machines} machines with ${fills} fills (grown in ${growS.toFixed(1)} s); 95 of 100 answers are faster`);
+  const met = pages.map(({ name, kilobytes, p95Ms, sqlP95Ms }) => {
+    const most = 3 * sqlP95Ms + 15;
+    return line(`${name}: its SQL alone ${sqlP95Ms.toFixed(1)} ms, ${kilobytes.toFixed(0)} kB`, `${p95Ms.toFixed(1)} ms`, `at most 3 × the SQL + 15 ms: ${most.toFixed(0)} ms`, p95Ms <= most && kilobytes <= 200); // prettier-ignore
+  });
+  const kilo = (page: string): number => firstLoad(page) / 1000;
+  return [
+    ...met,
+    line(`${crowd.users} people, each a page every two seconds: ${crowd.asked} answers, ${crowd.failed} failed`, `${crowd.p95Ms.toFixed(0)} ms`, 'at most 150 ms, none failed', crowd.p95Ms <= 150 && crowd.failed === 0), // prettier-ignore
+    line('memory of the server, at most', `${Math.round(serverBytes / 1e6)} MB`, 'under 400 MB', serverBytes < 400e6),
+    ...['TodayView', 'SystemsView', 'SignInView'].map((page) =>
+      line(`first load of ${page}, scripts and styles, packed`, `${kilo(page).toFixed(0)} kB`, 'at most 200 kB', kilo(page) <= 200),
+    ),
+    line('a chart, where one is seen', `${(chartLoad() / 1000).toFixed(0)} kB`, 'nowhere else', true),
+  ];
+}
+
 if (process.argv[2] === MEASURE_LOG) {
   process.send?.(await measureLog(process.argv[3] as LogWork, process.argv[4] as string));
   process.exit(0);
+}
+
+if (process.argv[2] === 'size') {
+  const met = await size();
+  process.exit(met.every(Boolean) ? 0 : 1);
 }
 
 say('Lavacrum bench: ratios in one run');
@@ -249,6 +276,7 @@ const results = [
   ...verdicts(),
   ...diagnoses(),
   ...(await logs()),
+  ...(await size()),
 ];
 say(`\n${results.filter(Boolean).length} met, ${results.filter((met) => !met).length} missed`);
 process.exitCode = results.every(Boolean) ? 0 : 1;

@@ -2,7 +2,7 @@ import { dryContents, type LoopContents } from '../../../core/physics/live-book/
 import { insideNow, type InsideNow } from '../../../core/physics/live-book/insideNow.js';
 import type { CameFilled } from '../../../core/machine/loop-file/cameFilled.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
-import { and, eq, not } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { system } from '../../base/database/tables/machines.js';
@@ -31,28 +31,24 @@ export async function hasFill(scope: Scope, loopId: string): Promise<boolean> {
   return row !== undefined;
 }
 
-/** What is on record of its contents is what stayed in a unit that was tested on its own. */
-async function isByUnits(scope: Scope, loopId: string): Promise<boolean> {
-  const [row] = await scope
-    .select({ id: run.id })
-    .from(loopContents)
-    .innerJoin(run, and(eq(run.id, loopContents.runId), not(isOfLoop)))
-    .where(eq(loopContents.loopId, loopId));
-  return row !== undefined;
-}
-
 /** What is inside a loop now. */
 export async function insideOf(scope: Scope, loopId: string, file: LoopFile): Promise<InsideNow> {
-  const kept = await contentsOf(scope, loopId);
-  const [filled] = await scope
-    .select({ systemState: system.state })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
+  const [now] = await scope
+    .select({
+      cameFilled: loop.cameFilled,
+      systemState: system.state,
+      contents: loopContents.contents,
+      // what is on record of its contents is what stayed in a unit that was tested on its own
+      byUnits: sql<boolean>`coalesce(not ${isOfLoop}, false)`,
+      filled: sql<boolean>`exists (select 1 from ${fill} join ${loopRevision} on ${loopRevision.id} = ${fill.revisionId} where ${loopRevision.loopId} = ${loop.id})`,
+    })
+    .from(loop)
     .innerJoin(system, eq(system.id, loop.systemId))
-    .where(eq(loopRevision.loopId, loopId))
-    .limit(1);
+    .leftJoin(loopContents, eq(loopContents.loopId, loop.id))
+    .leftJoin(run, eq(run.id, loopContents.runId))
+    .where(eq(loop.id, loopId));
+  if (!now) return insideNow(file, null, false, false);
   // taken out of service without a run: whether it was drained is on no record
-  const contents = kept ?? (filled?.systemState === 'retired' ? { ...dryContents(null), insideMl: null } : null);
-  return insideNow(file, contents, filled !== undefined || (await cameFilledOf(scope, loopId)) !== null, await isByUnits(scope, loopId));
+  const unrecorded = now.filled && now.systemState === 'retired' ? { ...dryContents(null), insideMl: null } : null;
+  return insideNow(file, now.contents ?? unrecorded, now.filled || now.cameFilled !== null, now.byUnits);
 }

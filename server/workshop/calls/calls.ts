@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { alikeDigits, digitsOfCaller } from '../../../core/workshop/calls/who.js';
+import type { Owner, SystemRow } from '../../../core/workshop/machines/answers.js';
 import type { CallAnswer, CallJob, CallMachine, CallRun } from '../../../core/workshop/calls/answers.js';
 import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
@@ -62,10 +63,15 @@ const CALLED = {
   email: owner.email,
 };
 
-/** The same answers for one machine, on its page. */
-export async function answersFor(ask: Ask, systemId: string): Promise<CallMachine | null> {
-  const found = await ask.scope.select(CALLED).from(system).innerJoin(owner, eq(owner.id, system.ownerId)).where(eq(system.id, systemId));
-  return (await answersOf(ask, found))[0] ?? null;
+/** The same answers for one machine, on its page, where it is known already. */
+export async function answersFor(ask: Ask, { system: own, owner: whose }: Answered): Promise<CallMachine | null> {
+  const { id, name, tag, state } = own;
+  return (await answersOf(ask, [{ id, name, tag, state, owner: whose.name, phone: whose.phone, email: whose.email }]))[0] ?? null;
+}
+
+interface Answered {
+  readonly system: Pick<SystemRow, 'id' | 'name' | 'tag' | 'state'>;
+  readonly owner: Pick<Owner, 'name' | 'phone' | 'email'>;
 }
 
 type Called = Omit<CallMachine, 'systemId' | 'loops' | 'due' | 'job' | 'ready' | 'run'> & { readonly id: string };

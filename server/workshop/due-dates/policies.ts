@@ -1,4 +1,4 @@
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, or } from 'drizzle-orm';
 import type { PolicyScope, ServicePolicy } from '../../../core/workshop/due-dates/due.js';
 import type { Scope } from '../../base/database/client.js';
 import { policy } from '../../base/database/tables/due-dates.js';
@@ -22,6 +22,21 @@ const heldBy = ({ ownerId, systemId }: PolicyHolder) =>
 export async function ownPolicy(scope: Scope, holder: PolicyHolder): Promise<ServicePolicy | null> {
   const [row] = await scope.select({ service: policy.service }).from(policy).where(heldBy(holder));
   return (row?.service as ServicePolicy | undefined) ?? null;
+}
+
+/** A machine's own policy and its owner's own. */
+export async function ownPolicies(
+  scope: Scope,
+  { systemId, ownerId }: { readonly systemId: string; readonly ownerId: string },
+): Promise<Record<'system' | 'owner', ServicePolicy | null>> {
+  const rows = await scope
+    .select({ service: policy.service, systemId: policy.systemId })
+    .from(policy)
+    .where(or(heldBy({ systemId }), heldBy({ ownerId })));
+  return {
+    system: rows.find((row) => row.systemId !== null)?.service ?? null,
+    owner: rows.find((row) => row.systemId === null)?.service ?? null,
+  };
 }
 
 /** Sets the holder's own policy; null makes it follow the wider one again. */

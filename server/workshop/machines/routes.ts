@@ -39,7 +39,7 @@ export function systemRoutes(routes: Routes): void {
     const page = await readSystem(ask);
     return {
       ...page,
-      answers: (await answersFor(ask, page.system.id)) as CallMachine,
+      answers: (await answersFor(ask, page)) as CallMachine,
       today: ask.today,
       jobs: await openJobsOf(ask, page.system.id),
       lots: await lotsOf(ask.scope, page.system.id),

@@ -9,7 +9,7 @@ import { fill, isReal, run } from '../../base/database/tables/runs.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 
 import { usagePage } from '../usage/usage.js';
-import { ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { ownPolicies, ownPolicy, setPolicy } from '../due-dates/policies.js';
 import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
@@ -93,12 +93,14 @@ async function loopsOf(scope: Scope, systemId: string) {
       coolantProductId: loop.coolantProductId,
       cameFilled: loop.cameFilled,
       version: loop.version,
-      isFilledHere: sql<boolean>`exists (select 1 from fill join loop_revision r on r.id = fill.revision_id where r.loop_id = loop.id)`,
+      filledOn: sql<
+        string | null
+      >`(select max(f.filled_on) from fill f join loop_revision r on r.id = f.revision_id where r.loop_id = loop.id)`,
     })
     .from(loop)
     .where(eq(loop.systemId, systemId))
     .orderBy(asc(loop.createdAt));
-  return rows.map(({ isFilledHere, ...each }) => ({ ...each, cameFilled: isFilledHere ? null : each.cameFilled }));
+  return rows.map((each) => ({ ...each, cameFilled: each.filledOn === null ? each.cameFilled : null }));
 }
 
 export async function readSystem(ask: Ask) {
@@ -140,12 +142,7 @@ export async function readSystem(ask: Ask) {
           .from(run)
           .where(and(inArray(run.loopId, loopIds), isReal))
           .orderBy(desc(run.startedAt));
-  const [{ filledOn } = { filledOn: null }] = await scope
-    .select({ filledOn: sql<string | null>`max(${fill.filledOn})` })
-    .from(fill)
-    .innerJoin(loopRevision, eq(loopRevision.id, fill.revisionId))
-    .innerJoin(loop, eq(loop.id, loopRevision.loopId))
-    .where(eq(loop.systemId, id));
+  const filledOn = loops.reduce<string | null>((last, each) => (each.filledOn !== null && (last === null || each.filledOn > last) ? each.filledOn : last), null); // prettier-ignore
   const revisionOf = (loopId: string) => revisions.find((revision) => revision.loopId === loopId) ?? null;
   // one after the other: a transaction asks one thing at a time
   const insides: (Awaited<ReturnType<typeof insideOf>> | null)[] = [];
@@ -153,21 +150,22 @@ export async function readSystem(ask: Ask) {
     const revision = revisionOf(loopId);
     insides.push(revision && (await insideOf(scope, loopId, revision.file)));
   }
+  const policies = await ownPolicies(scope, { systemId: id, ownerId: row.owner.id });
   return {
-    system: { ...told(row.system), policy: await ownPolicy(scope, { systemId: id }) },
-    owner: { ...told(row.owner), policy: await ownPolicy(scope, { ownerId: row.owner.id }) },
+    system: { ...told(row.system), policy: policies.system },
+    owner: { ...told(row.owner), policy: policies.owner },
     attention: attentionOf(
       row.system.state,
       dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
       ask.today,
     ),
-    loops: loops.map((each, index) => ({
+    loops: loops.map(({ filledOn: _, ...each }, index) => ({
       ...each,
       revision: revisionOf(each.id),
       inside: insides[index] ?? null,
       runs: runs.filter(({ loopId }) => loopId === each.id),
     })),
     dues: dues.map((due) => ({ ...due, escalation: escalationOf({ ...due, firstDueOn: due.clocks[0]?.dueOn ?? null }) })),
-    usage: await usagePage(scope, id, row.system, filledOn ?? null),
+    usage: await usagePage(scope, id, row.system, filledOn),
   };
 }

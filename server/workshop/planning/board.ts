@@ -1,8 +1,8 @@
 import { say } from '../../../core/base/words/say.js';
 import { conflictWords } from '../../../core/edge/words/plan.js';
-import { asc, eq, inArray, isNotNull, and, desc, sql } from 'drizzle-orm';
+import { and, asc, eq, gte, inArray, isNotNull, or, sql } from 'drizzle-orm';
 import { planConflicts } from '../../../core/workshop/planning/planConflicts.js';
-import { learnDuration, type FinishedRun, type ThoughtOf } from '../../../core/workshop/planning/jobSteps.js';
+import { learnDuration, type ThoughtOf } from '../../../core/workshop/planning/jobSteps.js';
 import {
   buildProblem,
   type BoardJob,
@@ -28,7 +28,7 @@ import { schoolsAfter, type WorkshopSchools } from '../../../core/workshop/jobs/
 import { dayIn } from '../../../core/base/units/calendar.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { bench, person, workshop, isRealBench } from '../../base/database/tables/people.js';
-import { isOfLoop, run } from '../../base/database/tables/runs.js';
+import { run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
@@ -39,17 +39,27 @@ import { KIT_LASTS_MINUTES, KIT_OF_STEP } from '../../../core/workshop/planning/
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import type { RunState } from '../../../core/bench/runs/state.js';
 import { foldOf } from '../../bench/runs/folds.js';
-import { attendedMinutes } from './attended.js';
+import { finishedRuns } from './finishedRuns.js';
 import { absence, kit, shift, slot } from '../../base/database/tables/planning.js';
 
 /** ms with somebody at it that a run in progress needs from now on, where nobody planned it: a guess until it is signed off */
 const HANDS_LAST_MS = 6 * 3_600_000;
 
+/** ms back from now to which slots of finished work stand on the board: last week, to look back at */
+const PAST_SLOTS_MS = 8 * 86_400_000;
+
 /** Everything a plan depends on. */
 export async function readBoard(ask: Ask): Promise<WorkshopBoard> {
   const { scope, account, clock, today } = ask;
   const now = clock.now();
-  const slots = await scope.select().from(slot).orderBy(asc(slot.startsAt));
+  const slots = (
+    await scope
+      .select({ slot })
+      .from(slot)
+      .innerJoin(job, eq(job.id, slot.jobId))
+      .where(or(inArray(job.state, ['booked', 'waiting', 'active']), gte(slot.endsAt, new Date(now.getTime() - PAST_SLOTS_MS))))
+      .orderBy(asc(slot.startsAt))
+  ).map((row) => row.slot);
   const [own] = await scope.select({ version: workshop.version }).from(workshop).where(eq(workshop.id, account.workshopId));
   const people = await scope
     .select({ id: person.id, name: person.name, role: person.role, skills: person.skills, version: person.version })
@@ -158,7 +168,10 @@ async function boardJobs({ scope, account }: Ask): Promise<BoardJob[]> {
     .where(inArray(job.state, ['booked', 'waiting']))
     .orderBy(asc(serviceJob.createdAt));
   const [shop] = await scope.select({ schools: workshop.schools }).from(workshop).where(eq(workshop.id, account.workshopId));
-  const consents = await scope.select({ jobId: consent.jobId, number: consent.estimateNumber }).from(consent);
+  const consents = await scope
+    .select({ jobId: consent.jobId, number: consent.estimateNumber })
+    .from(consent)
+    .where(inArray(consent.jobId, rows.map((row) => row.job.id))); // prettier-ignore
   const finished = await finishedRuns({ scope });
   return rows.map(({ job: own, service, systemName, ownerName, file }): BoardJob => {
     const kind = asBookedKind(own.kind);
@@ -227,31 +240,6 @@ const thoughtOf = (kind: BoardJob['kind'], hours: number, file: LoopFile, beside
 function wetMinutesOf(kind: BoardJob['kind'], schools: WorkshopSchools = DEFAULT_SCHOOLS): number {
   const { leak, wet } = schoolsAfter(kind, schools);
   return LEAK_SCHOOLS[leak].wet ? WET_SCHOOLS[wet].seconds / 60 : 0;
-}
-
-/** How long finished services and builds took with somebody at them: nights and the pump's own hours are nobody's. */
-async function finishedRuns({ scope }: Pick<Ask, 'scope'>): Promise<FinishedRun[]> {
-  const rows = await scope
-    .select({ id: run.id, procedure: run.procedure, kind: job.kind })
-    .from(run)
-    .innerJoin(job, eq(job.id, run.jobId))
-    .where(and(eq(run.state, 'signed-off'), isOfLoop))
-    .orderBy(desc(run.signedOffAt))
-    .limit(300);
-  const attended = await attendedMinutes(
-    scope,
-    rows.map(({ id }) => id),
-  );
-  return rows.flatMap(({ id, procedure, kind: booked }): FinishedRun[] => {
-    const { service, twin } = procedure;
-    const minutes = attended.get(id) ?? null;
-    const rigid = service?.rigid ?? (twin ? hasRigidTube(twin.loop) : null);
-    if (minutes === null || rigid === null) return [];
-    const kind = service?.kind ?? (booked === 'into-loop' ? booked : 'commissioning');
-    return [
-      { kind, rigid, attendedMinutes: minutes, ...(twin ? { usualMinutes: usualHours(kind, twin.loop, null, service?.beside) * 60 } : {}) },
-    ];
-  });
 }
 
 /** Puts jobs on the board: all of them, or none. A plan that breaks a rule is refused in words; a confirmed slot is not moved. */

@@ -4,7 +4,7 @@ import { unitName } from '@core/base/units/shown.js';
 import { formatIn, grouped } from '@core/base/units/display.js';
 import { computed } from 'vue';
 import { LineChart, ScatterChart } from 'echarts/charts';
-import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { GridComponent } from 'echarts/components';
 import { use } from 'echarts/core';
 import { Z_TWO_SIDED_95 } from '@core/base/units/physics.js';
 import { SVGRenderer } from 'echarts/renderers';
@@ -12,7 +12,7 @@ import VChart from 'vue-echarts';
 import { useTheme } from 'vuetify';
 import type { DecayResult } from '@core/physics/leak-testing/decay.js';
 
-use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+use([LineChart, ScatterChart, GridComponent, SVGRenderer]);
 
 /** Pressure over time with the temperature taken out: readings as marks, the settled tail as a line in its 95 % band. */
 const props = defineProps<{ times: readonly number[]; result: DecayResult; limitSlopeKpaPerS: number }>();
@@ -98,13 +98,6 @@ const option = computed(() => {
     animation: false,
     textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' },
     grid: { left: 66, right: 18, top: 14, bottom: 42 },
-    tooltip: {
-      trigger: 'item',
-      valueFormatter: (value: unknown) =>
-        Array.isArray(value)
-          ? say('{formatIn} at {grouped} min', { formatIn: formatIn('kPa', Number(value[1]), 2), grouped: grouped(Number(value[0]), 1) })
-          : String(value),
-    },
     xAxis: { ...axis(say('min since closed'), 28, soft), min: 0, axisLabel: { color: soft } },
     yAxis: {
       ...axis(say('{unitName} absolute, corrected', { unitName: unitName('kPa') }), 52, soft),
@@ -122,6 +115,16 @@ const option = computed(() => {
         symbol: 'circle',
         symbolSize: 9,
         itemStyle: { color: 'transparent', borderColor: ink, borderWidth: 2 },
+        // a reading says itself while it is pointed at
+        emphasis: {
+          label: {
+            show: true,
+            position: 'top',
+            color: ink,
+            formatter: ({ value: [min, kpa] }: { value: readonly [number, number] }) =>
+              say('{formatIn} at {grouped} min', { formatIn: formatIn('kPa', kpa, 2), grouped: grouped(min, 1) }),
+          },
+        },
       },
     ],
   };

@@ -5,6 +5,7 @@ CREATE INDEX "consent_by_job" ON "consent" USING btree ("workshop_id","job_id");
 CREATE INDEX "service_job_by_due" ON "service_job" USING btree ("workshop_id","due_item_id");--> statement-breakpoint
 CREATE INDEX "loop_by_coolant" ON "loop" USING btree ("workshop_id","coolant_product_id");--> statement-breakpoint
 CREATE INDEX "fitted_part_by_loop" ON "fitted_part" USING btree ("workshop_id","loop_id");--> statement-breakpoint
+CREATE INDEX "job_open" ON "job" USING btree ("workshop_id","state") WHERE state in ('booked', 'waiting', 'active');--> statement-breakpoint
 CREATE INDEX "message_by_system" ON "message" USING btree ("workshop_id","system_id");--> statement-breakpoint
 CREATE INDEX "message_by_owner" ON "message" USING btree ("workshop_id","owner_id");--> statement-breakpoint
 CREATE INDEX "baseline_by_revision" ON "baseline" USING btree ("workshop_id","revision_id");--> statement-breakpoint

@@ -106,6 +106,9 @@ export const job = pgTable(
     check('job_state_known', sql`state in ('booked', 'active', 'waiting', 'done', 'cancelled')`),
     check('job_done_has_day', sql`state <> 'done' or done_on is not null`),
     index('job_by_system').on(t.workshopId, t.systemId),
+    index('job_open')
+      .on(t.workshopId, t.state)
+      .where(sql`state in ('booked', 'waiting', 'active')`),
     ...tenantWalls('job', t),
   ],
 );
