@@ -2,7 +2,7 @@
 import { say } from '@core/base/words/say.js';
 import { wasFilled } from '@core/physics/live-book/insideNow.js';
 import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS, isBesideDue, sayDue } from '@core/workshop/machines/attention.js';
 import { BOOKED_KINDS, isBuild } from '@core/workshop/jobs/kinds.js';
@@ -10,18 +10,14 @@ import { formatMlWithSd } from '@core/base/units/display.js';
 import { hasReservoir } from '@core/machine/loop-file/marks.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import { REVISION_KINDS } from '@core/machine/loop-file/revisionKinds.js';
-import UnitTestDialog from '../bench/leak-testing/UnitTestDialog.vue';
 import LoopActions from '../workshop/machines/LoopActions.vue';
-import StartRunDialog from '../bench/runs/StartRunDialog.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import type { Standing } from '@core/workshop/messages/fitting.js';
 import MachineAnswers from '../workshop/calls/MachineAnswers.vue';
 import { useArrivals } from '../workshop/jobs/arrivals.js';
-import MessageDialog from '../workshop/messages/MessageDialog.vue';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import PolicyWords from '../workshop/due-dates/PolicyWords.vue';
 import DueCard from '../workshop/due-dates/DueCard.vue';
-import CameFilledDialog from '../machine/loop/CameFilledDialog.vue';
 import { call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { filledOf } from '../machine/profile/filledOf.js';
@@ -35,10 +31,15 @@ import FalloutStages from '../workshop/fallout/FalloutStages.vue';
 import FileList from '../workshop/files/FileList.vue';
 import PartLots from '../workshop/lots/PartLots.vue';
 import UsageCard from '../workshop/usage/UsageCard.vue';
-import EditSystemDialog from '../workshop/machines/EditSystemDialog.vue';
 import MachineHistory from '../workshop/machines/MachineHistory.vue';
-import ServiceDialog from '../workshop/machines/ServiceDialog.vue';
 
+// what is written on this page comes when somebody writes
+const UnitTestDialog = defineAsyncComponent(() => import('../bench/leak-testing/UnitTestDialog.vue'));
+const StartRunDialog = defineAsyncComponent(() => import('../bench/runs/StartRunDialog.vue'));
+const MessageDialog = defineAsyncComponent(() => import('../workshop/messages/MessageDialog.vue'));
+const CameFilledDialog = defineAsyncComponent(() => import('../machine/loop/CameFilledDialog.vue'));
+const EditSystemDialog = defineAsyncComponent(() => import('../workshop/machines/EditSystemDialog.vue'));
+const ServiceDialog = defineAsyncComponent(() => import('../workshop/machines/ServiceDialog.vue'));
 const props = defineProps<{ id: string }>();
 const router = useRouter();
 const notices = useNotices();
@@ -304,9 +305,16 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
         @close="writing = false"
         @sent="changed"
       />
-      <EditSystemDialog v-model="editing" :system="page.system" :owner="page.owner" @saved="load" />
-      <CameFilledDialog :model-value="cameIn !== null" :loop-id="cameIn ?? ''" @update:model-value="cameIn = null" @saved="changed" />
-      <ServiceDialog v-model="servicing" :system-id="page.system.id" :loops="page.loops" :today="page.today" @saved="changed" />
+      <EditSystemDialog v-if="editing" v-model="editing" :system="page.system" :owner="page.owner" @saved="load" />
+      <CameFilledDialog v-if="cameIn !== null" :model-value="true" :loop-id="cameIn" @update:model-value="cameIn = null" @saved="changed" />
+      <ServiceDialog
+        v-if="servicing"
+        v-model="servicing"
+        :system-id="page.system.id"
+        :loops="page.loops"
+        :today="page.today"
+        @saved="changed"
+      />
       <UnitTestDialog
         v-if="alone?.revision"
         :loop-id="alone.id"

@@ -1,6 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import { refuse } from '../../../core/base/checking/input.js';
-import { FILE_TYPES, MOST_FILE_BYTES, type FileType } from '../../../core/workshop/files/schema.js';
+import { FILE_TYPES, MOST_FILE_BYTES, type FileType } from '../../../core/workshop/files/kinds.js';
 
 /** How the bytes of a type begin; a text begins anyhow. */
 const BEGINS: Readonly<Partial<Record<FileType, readonly number[]>>> = {

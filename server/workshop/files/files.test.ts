@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { OwnPart } from '../../../core/machine/catalogue/ownParts.js';
-import type { FileOwner, KeptFile } from '../../../core/workshop/files/schema.js';
+import type { FileOwner, KeptFile } from '../../../core/workshop/files/kinds.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 
 let bench: TestBench;

@@ -1,7 +1,8 @@
 import { say } from '../../../core/base/words/say.js';
 import { and, desc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import type { Router } from 'express';
-import { fileSchema, type FileInput, type FileOwner, type KeptFile } from '../../../core/workshop/files/schema.js';
+import type { FileOwner, KeptFile } from '../../../core/workshop/files/kinds.js';
+import { fileSchema, type FileInput } from '../../../core/workshop/files/schema.js';
 import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { keptFile } from '../../base/database/tables/files.js';

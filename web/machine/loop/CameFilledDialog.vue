@@ -16,12 +16,16 @@ const coolants = useCoolants();
 const UNKNOWN = 'unknown';
 const product = ref<string>(UNKNOWN);
 const since = ref('');
-watch(open, (now) => {
-  if (!now) return;
-  product.value = UNKNOWN;
-  since.value = '';
-  submit.clear();
-});
+watch(
+  open,
+  (now) => {
+    if (!now) return;
+    product.value = UNKNOWN;
+    since.value = '';
+    submit.clear();
+  },
+  { immediate: true },
+);
 const products = computed(() => [
   { value: UNKNOWN, title: say('Unknown: it mixes with nothing') },
   ...coolants.products.map(({ id, name }) => ({ value: id, title: name })),

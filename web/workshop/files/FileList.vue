@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { computed, onMounted, ref, watch } from 'vue';
-import { FILE_KIND_WORDS, FILE_KINDS, FILE_TYPES, MOST_FILE_BYTES, type FileKind, type FileOwner, type FileType, type KeptFile } from '@core/workshop/files/schema.js'; // prettier-ignore
+import { FILE_KIND_WORDS, FILE_KINDS, FILE_TYPES, MOST_FILE_BYTES, type FileKind, type FileOwner, type FileType, type KeptFile } from '@core/workshop/files/kinds.js'; // prettier-ignore
 import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';

@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from 'vitest';
-import type { FileInput, KeptFile } from '@core/workshop/files/schema.js';
+import type { KeptFile } from '@core/workshop/files/kinds.js';
+import type { FileInput } from '@core/workshop/files/schema.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import { useNotices } from '../../base/shell/notices.js';
 import FileList from './FileList.vue';

@@ -26,15 +26,19 @@ function ownerForm(from: Owner): OwnerForm {
   return { name: from.name, email: from.email ?? '', phone: from.phone ?? '', channel: from.channel, note: from.note, policy: from.policy };
 }
 
-watch(open, (now) => {
-  if (!now) return;
-  system.value = { ...props.system };
-  owner.value = ownerForm(props.owner);
-  versions.value = { system: props.system.version, owner: props.owner.version };
-  retired.value = props.system.state === 'retired';
-  systemSubmit.clear();
-  ownerSubmit.clear();
-});
+watch(
+  open,
+  (now) => {
+    if (!now) return;
+    system.value = { ...props.system };
+    owner.value = ownerForm(props.owner);
+    versions.value = { system: props.system.version, owner: props.owner.version };
+    retired.value = props.system.state === 'retired';
+    systemSubmit.clear();
+    ownerSubmit.clear();
+  },
+  { immediate: true },
+);
 
 const nextState = (): SystemRow['state'] =>
   retired.value ? 'retired' : props.system.state === 'retired' ? 'in-service' : props.system.state;

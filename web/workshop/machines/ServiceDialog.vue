@@ -48,12 +48,16 @@ function blank() {
   };
 }
 
-watch(open, (now) => {
-  if (!now) return;
-  void coolants.load();
-  Object.assign(form, blank());
-  submit.clear();
-});
+watch(
+  open,
+  (now) => {
+    if (!now) return;
+    void coolants.load();
+    Object.assign(form, blank());
+    submit.clear();
+  },
+  { immediate: true },
+);
 
 const refills = computed(() => REFILLING.includes(form.kind));
 /** lots of the coolant that was poured, and that nobody knows */

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, foreignKey, index, pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import type { FileKind, FileType } from '../../../../core/workshop/files/schema.js';
+import type { FileKind, FileType } from '../../../../core/workshop/files/kinds.js';
 import { bytes, instant, owned, tenantWalls } from '../columns.js';
 import { coolantProduct } from './coolants.js';
 import { system } from './machines.js';
