@@ -22,6 +22,7 @@ import { verdictShares, WRONG_VERDICTS } from '../tests/bench/seededAirTests.js'
 import { TestRun } from '../tests/bench/testRun.js';
 import { chartLoad, firstLoad } from './firstLoad.js';
 import { pageFigures } from './pages.js';
+import { readingFigures } from './readings.js';
 import { datesOnServer } from './datesOnServer.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
 import { logFigures, measureLog, MEASURE_LOG, type LogWork } from './logs.js';
@@ -235,6 +236,16 @@ async function logs(): Promise<boolean[]> {
   ];
 }
 
+/** What instruments send, from the queue to the table. */
+async function readings(): Promise<boolean[]> {
+  const { readings: count, keptMs, copyMs } = await readingFigures();
+  const share = copyMs / keptMs;
+  say(
+    `\n${count} readings of four benches, checked, numbered and told: ${Math.round(keptMs)} ms; COPY of the same rows ${Math.round(copyMs)} ms`,
+  );
+  return [line('readings kept, of the pace of COPY', percent(share), 'at least 30 %', share >= 0.3)];
+}
+
 /** Pages of a full workshop, and what the browser loads for the first of them. */
 async function size(): Promise<boolean[]> {
   const { machines, fills, growS, pages, crowd, serverBytes } = await pageFigures(10_000);
@@ -261,7 +272,7 @@ if (process.argv[2] === MEASURE_LOG) {
 }
 
 if (process.argv[2] === 'size') {
-  const met = await size();
+  const met = [...(await readings()), ...(await size())];
   process.exit(met.every(Boolean) ? 0 : 1);
 }
 
@@ -276,6 +287,7 @@ const results = [
   ...verdicts(),
   ...diagnoses(),
   ...(await logs()),
+  ...(await readings()),
   ...(await size()),
 ];
 say(`\n${results.filter(Boolean).length} met, ${results.filter((met) => !met).length} missed`);

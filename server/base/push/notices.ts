@@ -35,3 +35,9 @@ export const PUSH_CHANNEL = 'lavacrum_push';
 export async function pushNotice(scope: Scope, workshopId: string, notice: PushNotice | BenchCommand): Promise<void> {
   await scope.execute(sql`select pg_notify(${PUSH_CHANNEL}, ${JSON.stringify({ workshopId, ...notice })})`);
 }
+
+/** Several at once, in their order. */
+export async function pushNotices(scope: Scope, workshopId: string, notices: readonly PushNotice[]): Promise<void> {
+  const payloads = JSON.stringify(notices.map((notice) => JSON.stringify({ workshopId, ...notice })));
+  await scope.execute(sql`select pg_notify(${PUSH_CHANNEL}, payload) from jsonb_array_elements_text(${payloads}::jsonb) as told (payload)`);
+}

@@ -66,7 +66,7 @@ export class InstrumentService {
       database,
       clock,
       (kept) => this.auto.follow(kept),
-      (error) => this.trouble('readings could not be kept', error),
+      (error) => this.trouble('what a bench sent could not be kept', error),
     );
   }
 
@@ -173,15 +173,12 @@ export class InstrumentService {
     if (bench.rest[0] === 'seen') {
       const seen = readSeen(payload);
       if (seen)
-        void inWorkshop(this.database, workshopId, (scope) => pushNotice(scope, workshopId, { kind: 'seen', benchId, ...seen })).catch(
-          (error: unknown) => this.trouble('what was seen was not passed on', error),
+        this.ingest.inTurn(bench, () =>
+          inWorkshop(this.database, workshopId, (scope) => pushNotice(scope, workshopId, { kind: 'seen', benchId, ...seen })),
         );
     } else if (bench.rest[0] === 'report') {
       const report = readReport(payload);
-      if (report)
-        void keepReport(this.database, workshopId, benchId, report).catch((error: unknown) =>
-          this.trouble('a practice report was not kept', error),
-        );
+      if (report) this.ingest.inTurn(bench, () => keepReport(this.database, workshopId, benchId, report));
     }
   }
 

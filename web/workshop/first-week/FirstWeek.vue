@@ -113,7 +113,10 @@ async function dropSample(importId: string): Promise<void> {
 }
 .first-week .big-number {
   margin: 0 0 8px;
-  line-height: 1.1;
+}
+.first-week .big-number small {
+  display: block;
+  line-height: 1.25;
 }
 li {
   min-height: 40px;
