@@ -53,9 +53,9 @@ export default defineConfig({
             {
               name: 'frame',
               test: /node_modules[\\/](@vue|vue|vue-router|pinia|vuetify|@vuetify|@formatjs|intl-messageformat|idb|@mdi)[\\/]/,
-              minShareCount: 24,
+              minShareCount: 36,
             },
-            { name: 'common', test: /(core|web)[\\/]/, minShareCount: 24 },
+            { name: 'common', test: /(core|web)[\\/]/, minShareCount: 36 },
           ],
         },
       },

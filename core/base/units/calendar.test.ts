@@ -38,6 +38,21 @@ describe('calendar arithmetic', () => {
     );
   });
 
+  it('agrees with the platform’s own calendar on every day from 1900 to 2300', () => {
+    for (let ms = Date.UTC(1900, 0, 1), nth = 0; ms < Date.UTC(2300, 0, 1); ms += 86_400_000, nth += 1) {
+      const day = new Date(ms).toISOString().slice(0, 10);
+      if (addDays('1900-01-01', nth) !== day || daysBetween('1900-01-01', day) !== nth) expect([addDays('1900-01-01', nth), daysBetween('1900-01-01', day)]).toEqual([day, nth]); // prettier-ignore
+    }
+    expect(addDays('2000-02-28', 1)).toBe('2000-02-29');
+    expect(addDays('2100-02-28', 1)).toBe('2100-03-01');
+    expect(addDays('0001-01-01', -1)).toBe('0000-12-31');
+  });
+
+  it('counts from no day that is none', () => {
+    expect(() => addDays('tomorrow', 1)).toThrow(RangeError);
+    expect(daysBetween('2026-03-10T09:00:00Z', '2026-03-11')).toBeNaN();
+  });
+
   it('finds the day that an instant falls on in a zone', () => {
     const instant = new Date('2026-06-30T23:30:00Z');
     expect(dayIn('Europe/Lisbon', instant)).toBe('2026-07-01');

@@ -1,14 +1,45 @@
 /** Calendar arithmetic on plain days (`YYYY-MM-DD`), free of clock time and zone. */
 
-const DAY_MS = 86_400_000;
 /** days of a mean month */
 export const DAYS_PER_MONTH = 30.44;
 
-const toUtc = (day: string): number => Date.parse(`${day}T00:00:00Z`);
-const fromUtc = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
+const two = (n: number): string => (n < 10 ? `0${n}` : String(n));
+const dayText = (year: number, month: number, day: number): string => `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
+
+/**
+ * Days from 1970-01-01 to a day of the Gregorian calendar, by whole numbers alone: ten thousand machines have a million
+ * dates, and a `Date` for each takes longer than all that is reckoned with them. Years begin in March, so that the leap day
+ * is the last of its year (Fliegel and Van Flandern, Communications of the ACM 11, 1968).
+ */
+function daysOf(year: number, month: number, day: number): number {
+  const shifted = month <= 2 ? year - 1 : year;
+  const era = Math.floor(shifted / 400);
+  const ofEra = shifted - era * 400;
+  const ofYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + day - 1;
+  return era * 146_097 + ofEra * 365 + Math.floor(ofEra / 4) - Math.floor(ofEra / 100) + ofYear - 719_468;
+}
+
+/** `YYYY-MM-DD` as days since 1970-01-01; NaN for anything else. */
+function toDays(day: string): number {
+  if (day.length !== 10 || day[4] !== '-' || day[7] !== '-') return Number.NaN;
+  return daysOf(Number(day.slice(0, 4)), Number(day.slice(5, 7)), Number(day.slice(8)));
+}
+
+/** @throws RangeError for what is no day */
+function fromDays(days: number): string {
+  if (!Number.isFinite(days)) throw new RangeError('not a calendar day');
+  const shifted = days + 719_468;
+  const era = Math.floor(shifted / 146_097);
+  const ofEra = shifted - era * 146_097;
+  const yearOfEra = Math.floor((ofEra - Math.floor(ofEra / 1460) + Math.floor(ofEra / 36_524) - Math.floor(ofEra / 146_096)) / 365);
+  const ofYear = ofEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
+  const fromMarch = Math.floor((5 * ofYear + 2) / 153);
+  const month = fromMarch < 10 ? fromMarch + 3 : fromMarch - 9;
+  return dayText(yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, ofYear - Math.floor((153 * fromMarch + 2) / 5) + 1);
+}
 
 export function addDays(day: string, days: number): string {
-  return fromUtc(toUtc(day) + Math.round(days) * DAY_MS);
+  return fromDays(toDays(day) + Math.round(days));
 }
 
 /**
@@ -17,16 +48,16 @@ export function addDays(day: string, days: number): string {
  */
 export function addMonths(day: string, months: number): string {
   const whole = Math.trunc(months);
-  const [year, month, dayOfMonth] = day.split('-').map(Number) as [number, number, number];
-  const first = new Date(Date.UTC(year, month - 1 + whole, 1));
-  const lastOfMonth = new Date(Date.UTC(first.getUTCFullYear(), first.getUTCMonth() + 1, 0)).getUTCDate();
-  first.setUTCDate(Math.min(dayOfMonth, lastOfMonth));
-  return addDays(fromUtc(first.getTime()), (months - whole) * DAYS_PER_MONTH);
+  const from = Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7)) - 1 + whole;
+  const [year, month] = [Math.floor(from / 12), (from % 12) + 1];
+  const lastOfMonth = daysOf(month === 12 ? year + 1 : year, month === 12 ? 1 : month + 1, 1) - daysOf(year, month, 1);
+  const first = daysOf(year, month, Math.min(Number(day.slice(8, 10)), lastOfMonth));
+  return fromDays(first + Math.round((months - whole) * DAYS_PER_MONTH));
 }
 
 /** Whole days from `from` to `to`; negative when `to` is earlier. */
 export function daysBetween(from: string, to: string): number {
-  return Math.round((toUtc(to) - toUtc(from)) / DAY_MS);
+  return toDays(to) - toDays(from);
 }
 
 /** Formats by zone, made once: making one takes a hundred times as long as using it. */
@@ -76,7 +107,7 @@ function aheadMinutes(zone: string, ms: number): number {
 
 /** The instant at which a zone's clocks show a time of day. A time that the clocks skip in spring counts as the one after. */
 export function instantIn(zone: string, day: string, minutesOfDay: number): number {
-  const wall = toUtc(day) + minutesOfDay * 60_000;
+  const wall = toDays(day) * 86_400_000 + minutesOfDay * 60_000;
   const guess = wall - aheadMinutes(zone, wall) * 60_000;
   return wall - aheadMinutes(zone, guess) * 60_000;
 }

@@ -24,7 +24,8 @@ interface PoolOptions {
 
 /** What every connection begins with. A login that is not the server's own role takes it on at once. */
 export function settingsOf(url: string, patient: boolean): string {
-  const role = new URL(url).username === SERVER_ROLE ? '' : `-c role=${SERVER_ROLE}`;
+  // no question here runs long enough to earn back what compiling it costs
+  const role = `${new URL(url).username === SERVER_ROLE ? '' : `-c role=${SERVER_ROLE}`} -c jit=off`.trim();
   const { statementMs, lockMs, pauseMs } = PATIENCE;
   const limits = `-c statement_timeout=${statementMs} -c lock_timeout=${lockMs} -c idle_in_transaction_session_timeout=${pauseMs}`;
   return patient ? role : `${role} ${limits}`.trim();

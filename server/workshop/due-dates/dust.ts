@@ -9,7 +9,7 @@ import type { Scope } from '../../base/database/client.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { system } from '../../base/database/tables/machines.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { writeDates } from './writeDates.js';
+import { tellDates, writeDates } from './writeDates.js';
 
 /** The workshop's hot months; null where it has no such rule. Row policies leave one workshop in sight. */
 export async function hotSeasonOf(scope: Scope): Promise<HotSeason | null> {
@@ -88,4 +88,5 @@ export async function redateDust(scope: Scope, which: SQL | undefined, season: H
       : [{ id: item.id, ...next, estimated: true, clocks: [] }];
   });
   await writeDates(scope, moved);
+  if (moved.length > 0) await tellDates(scope);
 }

@@ -9,7 +9,7 @@ import { owner, system } from '../../base/database/tables/machines.js';
 import { redateStirring } from './stirring.js';
 import { hotSeasonOf, redateDust } from './dust.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { writeDates } from './writeDates.js';
+import { tellDates, WRITTEN_AT_ONCE, writeDates } from './writeDates.js';
 
 /** What changed, and so whose dates are computed anew. */
 export type RedateCause =
@@ -75,17 +75,17 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
     scope,
     one ? { loopIds: rows.map(({ item }) => item.loopId), systemIds: rows.map(({ system: machine }) => machine.id) } : null,
   );
-  const open = rows.map(({ item, fill: own, product, system: machine }): OpenService => ({
+  const asOpen = ({ item, fill: own, product, system: machine }: (typeof rows)[number]): OpenService => ({
     id: item.id,
     dueOn: item.dueOn,
     reason: item.reason,
     clocks: item.clocks,
     postponed: item.postponed,
     from: inputOf({ loopId: item.loopId, fill: own, product, machine }),
-  }));
-  const moved = redateAll(open);
+  });
+  const { open, moved } = await writeMoved(scope, rows, asOpen);
+  if (moved.length > 0) await tellDates(scope);
   if (!('productId' in cause)) await redateDust(scope, which(cause), await hotSeasonOf(scope));
-  await writeDates(scope, moved);
   const stirs = rows.map(({ item, system: machine, fill: own }, index) => {
     const { coolantClass, hoursPerDay } = (open[index] as OpenService).from;
     return { workshopId: item.workshopId, systemId: machine.id, loopId: item.loopId, filledOn: own.filledOn, coolantClass, hoursPerDay };
@@ -106,4 +106,27 @@ export async function redate(scope: Scope, cause: RedateCause): Promise<Moved[]>
       };
     })
     .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+}
+
+/** Reckons and writes, piece by piece: the database writes what moved while the next ones are reckoned. */
+async function writeMoved<Row>(
+  scope: Scope,
+  rows: readonly Row[],
+  asOpen: (row: Row) => OpenService,
+): Promise<{ open: OpenService[]; moved: Redated[] }> {
+  const open: OpenService[] = [];
+  const moved: Redated[] = [];
+  let writing: Promise<void> = Promise.resolve();
+  for (let from = 0; from < rows.length; from += WRITTEN_AT_ONCE) {
+    const some = rows.slice(from, from + WRITTEN_AT_ONCE).map(asOpen);
+    const movedOnes = redateAll(some);
+    open.push(...some);
+    moved.push(...movedOnes);
+    await writing;
+    writing = writeDates(scope, movedOnes);
+    // it is awaited before anything else happens; were the reckoning to fail meanwhile, nobody would
+    void writing.catch(() => undefined);
+  }
+  await writing;
+  return { open, moved };
 }

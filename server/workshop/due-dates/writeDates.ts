@@ -11,18 +11,17 @@ export const tellDates = (scope: Scope): Promise<unknown> =>
   );
 
 /** rows of one update statement; as one document each, since thousands of parameters cost more than the rows */
-const CHUNK = 2000;
+export const WRITTEN_AT_ONCE = 2000;
 
-/** Dates computed anew, many a statement: ten thousand machines must not take ten thousand round trips. */
+/** Dates computed anew, many a statement: ten thousand machines must not take ten thousand round trips. Whoever moves dates tells so, once. */
 export async function writeDates(scope: Scope, moved: readonly Omit<Redated, 'before'>[]): Promise<void> {
-  for (let from = 0; from < moved.length; from += CHUNK) {
+  for (let from = 0; from < moved.length; from += WRITTEN_AT_ONCE) {
     const rows = moved
-      .slice(from, from + CHUNK)
+      .slice(from, from + WRITTEN_AT_ONCE)
       .map(({ id, dueOn, reason, estimated, clocks }) => ({ id, due_on: dueOn, reason, estimated, clocks }));
     await scope.execute(sql`
       update due_item set due_on = moved.due_on, reason = moved.reason, estimated = moved.estimated, clocks = moved.clocks, version = version + 1
       from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as moved (id uuid, due_on date, reason jsonb, estimated boolean, clocks jsonb)
       where due_item.id = moved.id`);
   }
-  if (moved.length > 0) await tellDates(scope);
 }
