@@ -39,6 +39,7 @@ export interface SystemLine {
   state: SystemState;
   attention: Attention;
   nextDueOn: string | null;
+  nextKind: DueKind | null;
   nextReason: DateReason | null;
   /** what is open, the earliest first */
   dues: Pick<Due, 'kind' | 'dueOn' | 'postponed'>[];

@@ -97,7 +97,7 @@ export async function openDuesOf(scope: Scope, systemIds: string[]): Promise<Map
     })
     .from(dueItem)
     .where(and(inArray(dueItem.systemId, systemIds), eq(dueItem.state, 'open')))
-    .orderBy(asc(dueItem.dueOn));
+    .orderBy(asc(dueItem.dueOn), asc(dueItem.kind));
   return groupBy(dues, ({ systemId }) => systemId);
 }
 

@@ -152,11 +152,13 @@ async function linesOf<Row extends LineRow>({ scope }: OfDay, rows: readonly Row
   return rows.map(({ rank, nextDueOn, nameKey: _, found: __, coolantName, colour, ...row }) => {
     const own = dues.get(row.id) ?? [];
     const attention = ATTENTION_ORDER[rank] as Attention;
+    const next = nextOf(attention, own);
     return {
       ...row,
       attention,
       nextDueOn: nextDueOn === NEVER ? null : nextDueOn,
-      nextReason: nextOf(attention, own)?.reason ?? null,
+      nextKind: next?.kind ?? null,
+      nextReason: next?.reason ?? null,
       dues: own.map(({ kind, dueOn, postponed }) => ({ kind, dueOn, postponed })),
       coolant: coolantName !== null && colour !== null ? { name: coolantName, colour } : null,
     };

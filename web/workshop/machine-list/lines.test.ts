@@ -17,6 +17,7 @@ const line = (n: number): SystemLine => ({
   state: 'in-service',
   attention: 'fine',
   nextDueOn: null,
+  nextKind: null,
   nextReason: null,
   dues: [],
   filledOn: null,

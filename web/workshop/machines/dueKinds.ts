@@ -13,12 +13,10 @@ export const DUE_KINDS: Readonly<Record<DueKind, string>> = {
 };
 
 /** The kind of a machine's next date, in a word. */
-export function nextWord({ dues, nextDueOn }: SystemLine): string {
-  return say(DUE_KINDS[dues.find(({ dueOn }) => dueOn === nextDueOn)?.kind ?? 'coolant-service']);
-}
+export const nextWord = ({ nextKind: kind }: SystemLine): string => say(DUE_KINDS[kind ?? 'coolant-service']);
 
 /** What the next date of a machine is for: "dust", "coolant, put off 2×". */
-export function nextKind({ dues, nextDueOn }: SystemLine): string {
-  const next = dues.find(({ dueOn }) => dueOn === nextDueOn);
-  return `${say(DUE_KINDS[next?.kind ?? 'coolant-service'])}${next && next.postponed > 0 ? say(', put off {postponed}×', { postponed: next.postponed }) : ''}`;
+export function nextKind(line: SystemLine): string {
+  const next = line.dues.find(({ kind, dueOn }) => kind === line.nextKind && dueOn === line.nextDueOn);
+  return `${nextWord(line)}${next && next.postponed > 0 ? say(', put off {postponed}×', { postponed: next.postponed }) : ''}`;
 }

@@ -18,6 +18,7 @@ const line = (more: Partial<SystemLine> = {}): SystemLine => ({
   state: 'in-service',
   attention: 'fine',
   nextDueOn: '2026-09-10',
+  nextKind: 'coolant-service',
   nextReason: { why: 'said', text: 'policy' },
   filledOn: '2026-03-10',
   coolant: { name: 'Plain Clear', colour: '#7fb8c9' },
@@ -48,6 +49,16 @@ describe('a system as the time its coolant has left', () => {
     });
     expect(bar(screen).exists()).toBe(false);
     expect(screen.text()).toContain('planned');
+  });
+
+  it('names what its next date is for, also where two fall on one day', () => {
+    const twice = line({
+      dues: [
+        { kind: 'dust-clean', dueOn: '2026-09-10', postponed: 0 },
+        { kind: 'coolant-service', dueOn: '2026-09-10', postponed: 1 },
+      ],
+    });
+    expect(wordsOf(mountScreen(LifeRow, { props: { line: twice, today: '2026-03-10' } }))).toContain('in 6 months coolant');
   });
 
   it('ends at the edge for a date far away', () => {

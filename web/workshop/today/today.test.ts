@@ -77,7 +77,7 @@ describe('a bench', () => {
     const liquid = async (more: Partial<BenchRun>): Promise<number> => {
       const screen = mountScreen(BenchPlinth, { props: { name: 'b', run: run(more), file: usualLoop() } });
       // the drawing comes with the first machine that stands there
-      await vi.waitFor(() => expect(screen.find('svg').exists()).toBe(true));
+      await vi.waitFor(() => expect(screen.find('svg').exists()).toBe(true), { timeout: 60_000 });
       return screen.findAll('.level[data-fate="liquid"]').reduce((sum, level) => sum + Number(level.attributes('height')), 0);
     };
     expect(await liquid({ inside: {} })).toBe(0);
