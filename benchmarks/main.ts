@@ -23,6 +23,7 @@ import { TestRun } from '../tests/bench/testRun.js';
 import { measured, microseconds, percent, SECTION, showUs, timesLonger, type Figure, type Measured, type Section } from './figures.js';
 import { chartLoad, firstLoad } from './firstLoad.js';
 import { pageFigures } from './pages.js';
+import { manyFigures } from './manyEntries.js';
 import { readingFigures } from './readings.js';
 import { datesOnServer } from './datesOnServer.js';
 import { readLoopFile } from '../core/machine/loop-file/loopFileSchema.js';
@@ -254,6 +255,25 @@ async function readings(): Promise<Section> {
   };
 }
 
+/** A million entries in one workshop, against a tenth of it. */
+async function many(): Promise<Section> {
+  const tenth = await manyFigures(100_000, 1000);
+  const whole = await manyFigures(1_000_000, 10_000);
+  const works = [
+    ['replay of one run of 1 000 entries, in the whole against in a tenth', 'replayMs', 1],
+    ['the night of the whole against ten of a tenth', 'nightMs', 10],
+    ['dates of the whole against ten of a tenth', 'redateMs', 10],
+    ['upgrade of the whole against ten of a tenth', 'migrateMs', 10],
+  ] as const;
+  return {
+    told: [
+      `${whole.entries} entries of runs and ${whole.machines} machines in one workshop, against a tenth of both`,
+      ...works.map(([, of]) => `      ${of.replace('Ms', '')}: ${showUs(1000 * tenth[of])}, then ${showUs(1000 * whole[of])}`),
+    ],
+    figures: works.map(([what, of, by]): Figure => ({ what, value: whole[of] / tenth[of] / by, shown: 'times', most: 1.5 })),
+  };
+}
+
 /** Pages of a full workshop, and a crowd that asks for them. */
 async function pages(): Promise<Section> {
   const { machines, fills, growS, pages: each, crowd, serverBytes } = await pageFigures(10_000);
@@ -309,6 +329,7 @@ const SECTIONS: Readonly<Record<string, Measured>> = {
   diagnoses: { processes: 1, measure: diagnoses },
   logs: { processes: 1, measure: logs },
   readings: { processes: 3, measure: readings },
+  many: { processes: 1, measure: many },
   pages: { processes: 1, measure: pages },
   loads: { processes: 1, measure: loads },
 };

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { HIT_KINDS, type Hit, type HitKind } from '@core/workshop/search/answers.js';
-import { computed, onScopeDispose, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { computed, ref, watch } from 'vue';
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { useDates } from '../base/units/dates.js';
@@ -49,7 +49,8 @@ watch(words, () => {
   timer = window.setTimeout(ask, PAUSE_MS);
 });
 ask();
-onScopeDispose(() => window.clearTimeout(timer));
+// whoever presses a hit while the words still wait goes there
+onBeforeRouteLeave(() => window.clearTimeout(timer));
 </script>
 
 <template>

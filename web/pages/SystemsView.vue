@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useSession } from '../workshop/people/sessionStore.js';
 import KeyCap from '../base/keys/KeyCap.vue';
-import { computed, nextTick, onScopeDispose, ref } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { computed, nextTick, ref } from 'vue';
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
 import { ATTENTION_WORDS, type Attention } from '@core/workshop/machines/attention.js';
 import { useShortcuts } from '../base/keys/shortcuts.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from '../workshop/machines/lifeScale.js';
@@ -39,7 +39,8 @@ function remember(value: string | null): void {
     void router.replace({ query: words.value ? { q: words.value } : {} });
   }, PAUSE_MS);
 }
-onScopeDispose(() => window.clearTimeout(timer));
+// whoever presses a machine while the words still wait goes there
+onBeforeRouteLeave(() => window.clearTimeout(timer));
 
 useShortcuts({ 'search-systems': () => void nextTick(() => search.value?.focus()) });
 const session = useSession();

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { id } from '../../base/checking/fields.js';
+import { day, id } from '../../base/checking/fields.js';
 import { PAGE } from './pages.js';
 import { ATTENTION_ORDER, type Attention } from '../machines/attention.js';
 
@@ -27,9 +27,7 @@ const placeSchema = Joi.array()
       .min(0)
       .max(ATTENTION_ORDER.length - 1)
       .required(),
-    Joi.string()
-      .pattern(/^(\d{4}-\d{2}-\d{2}|infinity)$/)
-      .required(),
+    Joi.alternatives().try(Joi.valid('infinity'), day()).required(),
     // twelve places for each of at most 120 digits
     Joi.string().allow('').max(1500).required(),
     id().required(),

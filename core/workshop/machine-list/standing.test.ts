@@ -74,6 +74,7 @@ describe('what a page of the list is asked for with', () => {
   it.each([
     ['a place that is none', { after: 'next' }, 'after'],
     ['a place with a rank that is none', { after: place.replace('[0', '[99') }, 'after'],
+    ['a place on a day that is none', { after: place.replace('03-01', '13-45') }, 'after'],
     ['a place with more than a place has', { after: place.replace(']', ',1]') }, 'after'],
     ['more than a page brings', { limit: 201 }, 'limit'],
     ['an attention that is none', { attention: 'bored' }, 'attention'],

@@ -1,16 +1,16 @@
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { groupBy } from '../../../core/base/numerics/groupBy.js';
-import { ATTENTION_ORDER, type OpenDue } from '../../../core/workshop/machines/attention.js';
+import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
 import { nameKey } from '../../../core/workshop/machine-list/nameKey.js';
 import { standingOf } from '../../../core/workshop/machine-list/standing.js';
+import { ATTENTION_ORDER, type OpenDue } from '../../../core/workshop/machines/attention.js';
 import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
-import { machineLine, NEVER } from '../../base/database/tables/lines.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { fill } from '../../base/database/tables/runs.js';
+import { machineLine, NEVER } from '../../base/database/tables/lines.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { owner, system } from '../../base/database/tables/machines.js';
-import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
+import { fill } from '../../base/database/tables/runs.js';
 
 /** machines that are worked out at once */
 const AT_ONCE = 2000;

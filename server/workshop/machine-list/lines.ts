@@ -1,16 +1,16 @@
-import { and, asc, count, eq, gt, inArray, lte, notInArray, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, lte, notInArray, or, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { addDays } from '../../../core/base/units/calendar.js';
+import { placeText, type LinePlace, type LinesQuery } from '../../../core/workshop/machine-list/linesQuery.js';
+import { nameKey } from '../../../core/workshop/machine-list/nameKey.js';
+import { HORIZON_DAYS } from '../../../core/workshop/machine-list/pages.js';
+import { nextOf } from '../../../core/workshop/machine-list/standing.js';
 import type { SystemsAnswer } from '../../../core/workshop/machines/answers.js';
 import { ATTENTION_ORDER, type Attention } from '../../../core/workshop/machines/attention.js';
-import { HORIZON_DAYS } from '../../../core/workshop/machine-list/pages.js';
-import { placeText, type LinePlace, type LinesQuery } from '../../../core/workshop/machine-list/linesQuery.js';
+import { foundRefs } from '../../base/database/foundRefs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { machineLine, NEVER } from '../../base/database/tables/lines.js';
 import { owner, system } from '../../base/database/tables/machines.js';
-import { foundRefs } from '../../base/database/foundRefs.js';
-import { nameKey } from '../../../core/workshop/machine-list/nameKey.js';
-import { nextOf } from '../../../core/workshop/machine-list/standing.js';
 import { freshenLines, openDuesOf, type OfDay } from './freshLines.js';
 
 const rankOf = (attention: Attention): number => ATTENTION_ORDER.indexOf(attention);
@@ -121,11 +121,7 @@ const isAfter = ([rank, dueOn, nameKey, id]: LinePlace): SQL =>
   sql`(${machineLine.rank}, ${machineLine.nextDueOn}, ${sortedName(machineLine)}, ${machineLine.id}) > (${rank}::smallint, ${dueOn}::date, ${nameKey}, ${id}::uuid)`;
 
 const isComing = (today: string): SQL | undefined =>
-  and(
-    notInArray(machineLine.rank, [rankOf('overdue'), rankOf('retired')]),
-    lte(machineLine.nextDueOn, addDays(today, HORIZON_DAYS)),
-    gt(machineLine.nextDueOn, '-infinity'),
-  );
+  and(notInArray(machineLine.rank, [rankOf('overdue'), rankOf('retired')]), lte(machineLine.nextDueOn, addDays(today, HORIZON_DAYS)));
 
 const sumOf = (counts: LineCounts, attention: Attention | undefined): number =>
   attention ? (counts[attention] ?? 0) : Object.values(counts).reduce((sum, each) => sum + each, 0);

@@ -40,6 +40,8 @@ watch(keysOpen, () => (used.keys = true));
 watch(sumsOpen, () => (used.sums = true));
 /** somebody types the number as soon as the key is pressed: what comes before the sheet is there is kept for it */
 const early = useEarlyTyping(callOpen);
+/** a sum is two keys away, also the first time */
+const earlySum = useEarlyTyping(sumsOpen);
 
 /** s; without the event stream, new runs of colleagues appear within this time */
 const REFRESH_S = 30;
@@ -184,7 +186,7 @@ useShortcuts({
     <Teleport to="body"
       ><CallSheet v-if="callOpen" v-model="callOpen" :at-bench="atBench" :typed="early.typed.value" @ready="early.end"
     /></Teleport>
-    <ReckonerDialog v-if="used.sums" v-model="sumsOpen" />
+    <ReckonerDialog v-if="used.sums" v-model="sumsOpen" :typed="earlySum.typed.value" @ready="earlySum.end" />
     <LeaveDialog v-if="leaving" v-model="leaving" :waiting="waiting" @sure="signOut(true)" />
     <KeysDialog v-if="used.keys" v-model="keysOpen" />
   </nav>

@@ -8,6 +8,9 @@ import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** Sums for the bench, two keys away from anywhere: r, then a number. */
 const open = defineModel<boolean>({ required: true });
+/** `typed` before the sums were there */
+const props = defineProps<{ typed?: string }>();
+const emit = defineEmits<{ ready: [] }>();
 const chosen = ref(0);
 const sum = computed(() => SUMS[chosen.value] as (typeof SUMS)[number]);
 const startOf = (fields: readonly SumField[]): Record<string, number | string | null> =>
@@ -44,7 +47,11 @@ watch(
   open,
   (now) => {
     window.removeEventListener('keydown', onKey);
-    if (now) window.addEventListener('keydown', onKey);
+    if (!now) return;
+    window.addEventListener('keydown', onKey);
+    const early = Number(props.typed?.at(-1) ?? 0) - 1;
+    emit('ready');
+    if (SUMS[early]) choose(early);
   },
   { immediate: true },
 );

@@ -73,8 +73,6 @@ CREATE EXTENSION IF NOT EXISTS btree_gin WITH SCHEMA public;
 --> statement-breakpoint
 CREATE EXTENSION IF NOT EXISTS unaccent WITH SCHEMA public;
 --> statement-breakpoint
-CREATE INDEX search_text_trigrams ON search_text USING gin (workshop_id, kind, text public.gin_trgm_ops) WITH (fastupdate = off);
---> statement-breakpoint
 -- A request asks through found_refs alone.
 REVOKE ALL ON search_text FROM lavacrum_app;
 --> statement-breakpoint
@@ -131,6 +129,9 @@ SELECT
   make_searchable('photo', 'photo', 'id', 'created_at', 'caption'),
   make_searchable('kept_part', 'kept', 'id', 'created_at', $$concat_ws(' ', name, place, lent_to)$$),
   make_searchable('store_item', 'item', 'id', 'created_at', $$concat_ws(' ', name, lot)$$);
+--> statement-breakpoint
+-- made once over what is there: row by row a million texts would take hours
+CREATE INDEX search_text_trigrams ON search_text USING gin (workshop_id, kind, text public.gin_trgm_ops) WITH (fastupdate = off);
 --> statement-breakpoint
 -- The newest rows of one kind in which every word occurs, capitals and accents aside, in the workshop that the transaction is in.
 CREATE FUNCTION found_refs(what text, words text[], most integer) RETURNS SETOF uuid LANGUAGE plpgsql STABLE SECURITY DEFINER SET search_path = public, pg_temp AS $$
