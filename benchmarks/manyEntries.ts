@@ -47,7 +47,7 @@ const rows = (machines: number, runs: number): string => {
   const file = JSON.stringify(usualLoop()).replaceAll("'", "''");
   const procedure = JSON.stringify(buildProcedure({ loop: usualLoop(), schools: DEFAULT_SCHOOLS, order: { bottles: 2 }, coolantName: 'Clear' })).replaceAll("'", "''"); // prettier-ignore
   return `
-  insert into workshop (name, time_zone) values ('Bench', 'UTC');
+  insert into workshop (name, time_zone, schools) values ('Bench', 'UTC', '${JSON.stringify(DEFAULT_SCHOOLS)}'::jsonb);
   insert into person (workshop_id, name, email, password_hash, role) select id, 'Lead', 'lead@bench.example', 'none', 'lead' from workshop;
   insert into coolant_product (workshop_id, name, coolant_class, colour, form, bottle_ml, sheet_life_months) select id, 'Clear', 'clear', '#7fb8c9', 'ready-mix', 1000, 24 from workshop;
   insert into owner (workshop_id, name, channel) select id, 'Owner ' || n, 'phone' from workshop, generate_series(1, ${machines / 10}) n;
