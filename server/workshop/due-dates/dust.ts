@@ -9,7 +9,7 @@ import type { Scope } from '../../base/database/client.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { system } from '../../base/database/tables/machines.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
-import { tellDates, writeDates } from './writeDates.js';
+import { tellDates, WRITTEN_AT_ONCE, writeDates } from './writeDates.js';
 
 /** The workshop's hot months; null where it has no such rule. Row policies leave one workshop in sight. */
 export async function hotSeasonOf(scope: Scope): Promise<HotSeason | null> {
@@ -70,7 +70,10 @@ export async function openMissingDust(scope: Scope, systemIds: readonly string[]
       ),
     )
     .groupBy(system.id);
-  if (rows.length > 0) await scope.insert(dueItem).values(dustItems(rows, await hotSeasonOf(scope)));
+  const items = dustItems(rows, await hotSeasonOf(scope));
+  // a statement takes 65 535 values: ten thousand machines have more
+  for (let from = 0; from < items.length; from += WRITTEN_AT_ONCE)
+    await scope.insert(dueItem).values(items.slice(from, from + WRITTEN_AT_ONCE));
   return rows.length;
 }
 
