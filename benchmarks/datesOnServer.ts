@@ -1,14 +1,10 @@
 import { usualLoop } from '../core/machine/catalogue/testLoops.js';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import pg from 'pg';
 import { createWorkshop } from '../server/workshop/people/workshop.js';
 import { inWorkshop, openDatabase, openPool } from '../server/base/database/client.js';
-import { migrateDatabase } from '../server/base/database/migrate.js';
 import { setPolicy } from '../server/workshop/due-dates/policies.js';
 import { redate } from '../server/workshop/due-dates/redate.js';
-import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../server/operations/cluster/cluster.js';
+import { inOwnDatabase } from './ownDatabase.js';
 
 export interface ServerDates {
   readonly systems: number;
@@ -23,12 +19,8 @@ export interface ServerDates {
 
 /** Many machines in a database of their own, dated by the server's own code. Rows are made by SQL: that part is not measured. */
 export async function datesOnServer(systems: number): Promise<ServerDates> {
-  const folder = path.join(mkdtempSync(path.join(tmpdir(), 'lavacrum-bench-')), 'data');
-  const { url } = await startCluster({ dataFolder: folder, throwaway: true });
-  try {
-    await createDatabase(urlOfDatabase(url, 'postgres'), 'bench');
-    await migrateDatabase(urlOfDatabase(url, 'bench'), 'server/base/database/migrations');
-    const pool = openPool(urlOfDatabase(url, 'bench'), () => undefined);
+  return inOwnDatabase(async ({ url }) => {
+    const pool = openPool(url, () => undefined);
     const database = openDatabase(pool);
     const { workshopId, personId } = await database.transaction((scope) =>
       createWorkshop(scope, {
@@ -40,7 +32,7 @@ export async function datesOnServer(systems: number): Promise<ServerDates> {
       }),
     );
     // rows of a workshop are no business of the server's narrow role
-    const owner = new pg.Pool({ connectionString: urlOfDatabase(url, 'bench') });
+    const owner = new pg.Pool({ connectionString: url });
     await owner.query(ROWS.replaceAll('$SYSTEMS', String(systems)).replaceAll('$WORKSHOP', `'${workshopId}'`).replaceAll('$PERSON', `'${personId}'`).replaceAll('$FILE', `'${JSON.stringify(usualLoop()).replaceAll("'", "''")}'`)); // prettier-ignore
     await owner.query('analyze');
     const timed = async (cause: Parameters<typeof redate>[1]): Promise<{ ms: number; moved: number }> => {
@@ -56,9 +48,7 @@ export async function datesOnServer(systems: number): Promise<ServerDates> {
     const one = await timed({ systemId: (rows[0] as { id: string }).id });
     await Promise.all([pool.end(), owner.end()]);
     return { systems, allMs: all.ms, moved: all.moved, nothingMs: nothing.ms, oneMs: one.ms };
-  } finally {
-    removeCluster(folder);
-  }
+  });
 }
 
 const ROWS = `

@@ -1,5 +1,4 @@
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { cpSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pino } from 'pino';
 import { buildProcedure } from '../core/bench/procedures/buildProcedure.js';
@@ -8,7 +7,7 @@ import { DEFAULT_SCHOOLS } from '../core/physics/leak-testing/schools.js';
 import { foldOf } from '../server/bench/runs/folds.js';
 import { inWorkshop, openDatabase, openPool, withClient } from '../server/base/database/client.js';
 import { migrateDatabase } from '../server/base/database/migrate.js';
-import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../server/operations/cluster/cluster.js';
+import { inOwnDatabase, MIGRATIONS, milliseconds } from './ownDatabase.js';
 import { NightlyWork } from '../server/operations/nightly/nightly.js';
 import { redate } from '../server/workshop/due-dates/redate.js';
 import { freshenLines } from '../server/workshop/machine-list/freshLines.js';
@@ -27,7 +26,6 @@ export interface ManyFigures {
   readonly migrateMs: number;
 }
 
-const MIGRATIONS = 'server/base/database/migrations';
 /** the last change of tables before texts were searched by their trigrams, whose upgrade looks at every entry */
 const BEFORE = 57;
 const ENTRIES_EACH = 1000;
@@ -69,44 +67,32 @@ const rows = (machines: number, runs: number): string => {
     from run r, generate_series(1, ${ENTRIES_EACH}) n;`;
 };
 
-async function timed(work: () => Promise<unknown>): Promise<number> {
-  const start = performance.now();
-  await work();
-  return performance.now() - start;
-}
-
 export async function manyFigures(entries: number, machines: number): Promise<ManyFigures> {
-  const root = mkdtempSync(path.join(tmpdir(), 'lavacrum-bench-many-'));
-  const folder = path.join(root, 'data');
-  const { url: clusterUrl } = await startCluster({ dataFolder: folder, throwaway: true });
-  const url = urlOfDatabase(clusterUrl, 'many');
-  try {
-    await createDatabase(urlOfDatabase(clusterUrl, 'postgres'), 'many');
-    await migrateDatabase(url, migrationsUpTo(BEFORE, root));
-    await withClient(url, async (client) => {
-      await client.query(rows(machines, entries / ENTRIES_EACH));
-      await client.query('vacuum analyze');
-    });
-    const migrateMs = await timed(() => migrateDatabase(url, MIGRATIONS));
-    await withClient(url, (client) => client.query('vacuum analyze'));
-    const pool = openPool(url, () => undefined, { max: 4, patient: true });
-    const database = openDatabase(pool);
-    const { workshopId, runId } = await withClient(url, async (client) => {
-      const found = await client.query<{ workshop: string; run: string }>('select workshop_id as workshop, id as run from run limit 1');
-      const row = found.rows[0] as { workshop: string; run: string };
-      return { workshopId: row.workshop, runId: row.run };
-    });
-    const now = new Date('2026-06-01T03:15:00Z');
-    // the first reader works out every line: that belongs to the upgrade
-    const firstMs = await timed(() => inWorkshop(database, workshopId, (scope) => freshenLines({ scope, today: '2026-06-01' })));
-    const replayMs = await timed(() => inWorkshop(database, workshopId, (scope) => foldOf(scope, runId)));
-    const night = new NightlyWork({ databaseUrl: url, smtpUrl: null, sender: 'desk@bench.example' }, database, { now: () => now }, pino({ level: 'silent' })); // prettier-ignore
-    const nightMs = await timed(() => night.redateWorkshop(workshopId));
-    const redateMs = await timed(() => inWorkshop(database, workshopId, (scope) => redate(scope, { everything: true })));
-    await pool.end();
-    return { entries, machines, replayMs, nightMs, redateMs, migrateMs: migrateMs + firstMs };
-  } finally {
-    removeCluster(folder);
-    rmSync(root, { recursive: true, force: true });
-  }
+  return inOwnDatabase(
+    async ({ url }) => {
+      await withClient(url, async (client) => {
+        await client.query(rows(machines, entries / ENTRIES_EACH));
+        await client.query('vacuum analyze');
+      });
+      const migrateMs = await milliseconds(() => migrateDatabase(url, MIGRATIONS));
+      await withClient(url, (client) => client.query('vacuum analyze'));
+      const pool = openPool(url, () => undefined, { max: 4, patient: true });
+      const database = openDatabase(pool);
+      const { workshopId, runId } = await withClient(url, async (client) => {
+        const found = await client.query<{ workshop: string; run: string }>('select workshop_id as workshop, id as run from run limit 1');
+        const row = found.rows[0] as { workshop: string; run: string };
+        return { workshopId: row.workshop, runId: row.run };
+      });
+      const now = new Date('2026-06-01T03:15:00Z');
+      // the first reader works out every line: that belongs to the upgrade
+      const firstMs = await milliseconds(() => inWorkshop(database, workshopId, (scope) => freshenLines({ scope, today: '2026-06-01' })));
+      const replayMs = await milliseconds(() => inWorkshop(database, workshopId, (scope) => foldOf(scope, runId)));
+      const night = new NightlyWork({ databaseUrl: url, smtpUrl: null, sender: 'desk@bench.example' }, database, { now: () => now }, pino({ level: 'silent' })); // prettier-ignore
+      const nightMs = await milliseconds(() => night.redateWorkshop(workshopId));
+      const redateMs = await milliseconds(() => inWorkshop(database, workshopId, (scope) => redate(scope, { everything: true })));
+      await pool.end();
+      return { entries, machines, replayMs, nightMs, redateMs, migrateMs: migrateMs + firstMs };
+    },
+    (root) => migrationsUpTo(BEFORE, root),
+  );
 }

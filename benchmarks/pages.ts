@@ -1,15 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { readFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 import { hashPassword } from '../server/workshop/people/password.js';
 import { createWorkshop } from '../server/workshop/people/workshop.js';
 import { openDatabase, openPool, withClient } from '../server/base/database/client.js';
-import { migrateDatabase } from '../server/base/database/migrate.js';
-import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../server/operations/cluster/cluster.js';
+import { ATTENTION_ORDER, type Attention } from '../core/workshop/machines/attention.js';
+import { HORIZON_DAYS } from '../core/workshop/machine-list/pages.js';
+import { inOwnDatabase, milliseconds } from './ownDatabase.js';
 import { grow } from '../server/operations/grow/grow.js';
 
 /** Pages of a full workshop, asked of a server of its own, against the SQL that brings the same rows. */
@@ -40,12 +40,6 @@ const BOOKED = 120;
 
 const p95 = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[Math.floor(times.length * 0.95)] as number;
 
-async function timed(work: () => Promise<unknown>): Promise<number> {
-  const start = performance.now();
-  await work();
-  return performance.now() - start;
-}
-
 /** A board with work on it: booked services with slots, two benches, one of them taken each hour of the working day. */
 const BOARD = `
   insert into bench (workshop_id, name, position) select id, 'Bench ' || n, n from workshop, generate_series(2, 3) n;
@@ -72,7 +66,9 @@ function sqlOf(shop: string, systemId: string): Readonly<Record<string, readonly
     `select d.* from (select id from machine_line l where ${of('l')} and ${where} order by ${order} limit ${limit}) shown
      join due_item d on d.system_id = shown.id where ${of('d')} and d.state = 'open'`;
   const counts = `select rank, count(*) from machine_line l where ${of('l')} group by rank`;
-  const coming = 'l.rank not in (0, 11) and l.next_due_on <= current_date + 45';
+  const rank = (attention: Attention): number => ATTENTION_ORDER.indexOf(attention);
+  const over = `l.rank = ${rank('overdue')}`;
+  const coming = `l.rank not in (${rank('overdue')}, ${rank('retired')}) and l.next_due_on <= current_date + ${HORIZON_DAYS}`;
   const found = (kind: string): string =>
     `select t.ref from search_text t where ${of('t')} and kind = '${kind}' and text like '%machine%' and text like '%500%'`;
   const ofSystem = (table: string, and = 'true'): string =>
@@ -85,7 +81,7 @@ function sqlOf(shop: string, systemId: string): Readonly<Record<string, readonly
      where ${of('j')} and j.state in ('booked', 'waiting', 'active') and ${and}`;
   return {
     list: [counts, shown('true', 51), dues('true', 50)],
-    Today: [counts, shown('l.rank = 0', 41), dues('l.rank = 0', 40), `select count(*) from machine_line l where ${of('l')} and ${coming}`, shown(coming, 41), dues(coming, 40), booked('true')],
+    Today: [counts, shown(over, 41), dues(over, 40), `select count(*) from machine_line l where ${of('l')} and ${coming}`, shown(coming, 41), dues(coming, 40), booked('true')],
     system: [
       `select s.*, o.* from system s join owner o on o.id = s.owner_id where s.id = '${systemId}'`,
       `select l.*, r.file from loop l join lateral (select file from loop_revision r where r.loop_id = l.id order by number desc limit 1) r on true where ${of('l')} and l.system_id = '${systemId}'`,
@@ -157,78 +153,74 @@ async function startServer(url: string, dataFolder: string): Promise<{ server: C
 }
 
 export async function pageFigures(machines: number): Promise<SizeFigures> {
-  const root = mkdtempSync(path.join(tmpdir(), 'lavacrum-bench-pages-'));
-  const folder = path.join(root, 'data');
-  const { url: clusterUrl } = await startCluster({ dataFolder: folder, throwaway: true });
-  const url = urlOfDatabase(clusterUrl, 'pages');
-  let server: ChildProcess | null = null;
-  try {
-    await createDatabase(urlOfDatabase(clusterUrl, 'postgres'), 'pages');
-    await migrateDatabase(url, 'server/base/database/migrations');
-    const pool = openPool(url, () => undefined, { max: 2, patient: true });
-    await openDatabase(pool).transaction(async (scope) =>
+  return inOwnDatabase(async ({ url, root }) => {
+    let server: ChildProcess | null = null;
+    try {
+      const pool = openPool(url, () => undefined, { max: 2, patient: true });
+      await openDatabase(pool).transaction(async (scope) =>
       createWorkshop(scope, { workshopName: 'Bench', timeZone: 'UTC', personName: 'Lead', email: EMAIL, passwordHash: await hashPassword(PASSWORD) }),
     ); // prettier-ignore
-    const grown = await grow(openDatabase(pool), machines, new Date());
-    await pool.end();
-    await withClient(url, async (client) => {
-      await client.query(BOARD);
-      await client.query('vacuum analyze');
-    });
-    const started = await startServer(url, root);
-    server = started.server;
-    const { base } = started;
-    const signIn = await fetch(`${base}/session`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ email: EMAIL, password: PASSWORD }),
-    });
-    const cookie = signIn.headers
-      .getSetCookie()
-      .map((each) => each.split(';')[0])
-      .join('; ');
-    const ask = async (address: string): Promise<number> => {
-      const answer = await fetch(base + address, { headers: { cookie } });
-      const text = await answer.text();
-      if (!answer.ok) throw new Error(`${address} answered ${answer.status}: ${text.slice(0, 200)}`);
-      return text.length;
-    };
-    const sql = new pg.Pool({ connectionString: url, max: 1 });
-    const { rows } = await sql.query<{ id: string; shop: string }>("select id, workshop_id as shop from system where name = 'Machine 500'");
-    const { id, shop } = rows[0] as { id: string; shop: string };
-    const addresses: Readonly<Record<string, string>> = {
-      list: '/systems',
-      Today: '/today',
-      system: `/systems/${id}`,
-      history: `/systems/${id}/history`,
-      search: '/search?q=Machine%20500',
-      board: '/plan',
-    };
-    const statements = sqlOf(shop, id);
-    const pages: PageFigures[] = [];
-    for (const [name, address] of Object.entries(addresses)) {
-      const bytes = await ask(address);
-      const [own, bare]: [number[], number[]] = [[], []];
-      // one after the other, so that whatever else the machine does happens to both
-      for (let turn = 0; turn < TURNS.warm + TURNS.counted; turn += 1) {
-        const answerMs = await timed(() => ask(address));
-        const sqlMs = await timed(async () => {
-          for (const statement of statements[name] ?? []) await sql.query(statement);
-        });
-        if (turn < TURNS.warm) continue;
-        own.push(answerMs);
-        bare.push(sqlMs);
+      const grown = await grow(openDatabase(pool), machines, new Date());
+      await pool.end();
+      await withClient(url, async (client) => {
+        await client.query(BOARD);
+        await client.query('vacuum analyze');
+      });
+      const started = await startServer(url, root);
+      server = started.server;
+      const { base } = started;
+      const signIn = await fetch(`${base}/session`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ email: EMAIL, password: PASSWORD }),
+      });
+      const cookie = signIn.headers
+        .getSetCookie()
+        .map((each) => each.split(';')[0])
+        .join('; ');
+      const ask = async (address: string): Promise<number> => {
+        const answer = await fetch(base + address, { headers: { cookie } });
+        const text = await answer.text();
+        if (!answer.ok) throw new Error(`${address} answered ${answer.status}: ${text.slice(0, 200)}`);
+        return text.length;
+      };
+      const sql = new pg.Pool({ connectionString: url, max: 1 });
+      const { rows } = await sql.query<{ id: string; shop: string }>(
+        "select id, workshop_id as shop from system where name = 'Machine 500'",
+      );
+      const { id, shop } = rows[0] as { id: string; shop: string };
+      const addresses: Readonly<Record<string, string>> = {
+        list: '/systems',
+        Today: '/today',
+        system: `/systems/${id}`,
+        history: `/systems/${id}/history`,
+        search: '/search?q=Machine%20500',
+        board: '/plan',
+      };
+      const statements = sqlOf(shop, id);
+      const pages: PageFigures[] = [];
+      for (const [name, address] of Object.entries(addresses)) {
+        const bytes = await ask(address);
+        const [own, bare]: [number[], number[]] = [[], []];
+        // one after the other, so that whatever else the machine does happens to both
+        for (let turn = 0; turn < TURNS.warm + TURNS.counted; turn += 1) {
+          const answerMs = await milliseconds(() => ask(address));
+          const sqlMs = await milliseconds(async () => {
+            for (const statement of statements[name] ?? []) await sql.query(statement);
+          });
+          if (turn < TURNS.warm) continue;
+          own.push(answerMs);
+          bare.push(sqlMs);
+        }
+        pages.push({ name, kilobytes: bytes / 1000, p95Ms: p95(own), sqlP95Ms: p95(bare) });
       }
-      pages.push({ name, kilobytes: bytes / 1000, p95Ms: p95(own), sqlP95Ms: p95(bare) });
+      await sql.end();
+      const crowd = await ofCrowd(Object.values(addresses), ask);
+      return { machines, fills: grown.fills, growS: grown.ms / 1000, pages, crowd, serverBytes: peakOf(server) };
+    } finally {
+      server?.kill();
     }
-    await sql.end();
-    const crowd = await ofCrowd(Object.values(addresses), ask);
-    return { machines, fills: grown.fills, growS: grown.ms / 1000, pages, crowd, serverBytes: peakOf(server) };
-  } finally {
-    server?.kill();
-    removeCluster(folder);
-    rmSync(root, { recursive: true, force: true });
-  }
+  });
 }
 
 /** Everybody asks for some page every two seconds, each at a moment of their own. */

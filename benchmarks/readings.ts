@@ -1,13 +1,11 @@
-import { chmodSync, mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { chmodSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { INSTRUMENT_KEYS } from '../core/bench/instruments/kinds.js';
 import { readingPayload } from '../core/bench/instruments/payloads.js';
 import { instrumentTopic, readTopic, type InstrumentTopic } from '../core/bench/instruments/topics.js';
 import { Ingest } from '../server/bench/instruments/ingest.js';
 import { openDatabase, openPool, withClient } from '../server/base/database/client.js';
-import { migrateDatabase } from '../server/base/database/migrate.js';
-import { createDatabase, removeCluster, startCluster, urlOfDatabase } from '../server/operations/cluster/cluster.js';
+import { inOwnDatabase } from './ownDatabase.js';
 import { createWorkshop } from '../server/workshop/people/workshop.js';
 
 export interface ReadingFigures {
@@ -25,13 +23,7 @@ const ROUNDS = 5;
 
 /** What instruments send, as messages into the queue, against COPY of the same rows into the same table. */
 export async function readingFigures(): Promise<ReadingFigures> {
-  const root = mkdtempSync(path.join(tmpdir(), 'lavacrum-bench-readings-'));
-  const folder = path.join(root, 'data');
-  const { url: clusterUrl } = await startCluster({ dataFolder: folder, throwaway: true });
-  const url = urlOfDatabase(clusterUrl, 'readings');
-  try {
-    await createDatabase(urlOfDatabase(clusterUrl, 'postgres'), 'readings');
-    await migrateDatabase(url, 'server/base/database/migrations');
+  return inOwnDatabase(async ({ url, root }) => {
     const pool = openPool(url, () => undefined, { max: 8 });
     const database = openDatabase(pool);
     const { workshopId } = await database.transaction((scope) =>
@@ -71,7 +63,5 @@ export async function readingFigures(): Promise<ReadingFigures> {
     }); // prettier-ignore
     await pool.end();
     return { readings: BENCHES * AT_ONCE * ROUNDS, keptMs, copyMs };
-  } finally {
-    removeCluster(folder);
-  }
+  });
 }

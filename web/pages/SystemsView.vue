@@ -93,7 +93,7 @@ const session = useSession();
       </div>
       <div role="list" aria-label="Machines, most urgent first">
         <!-- only what is seen stands in the page: a list of ten thousand scrolls like one of fifty -->
-        <v-virtual-scroll renderless :items="[...lines]" item-key="id">
+        <v-virtual-scroll renderless :items="lines" item-key="id">
           <template #default="{ item, index, itemRef }">
             <div :ref="itemRef" role="listitem" :aria-posinset="index + 1" :aria-setsize="found">
               <LifeRow :line="item" :today="today" />

@@ -40,7 +40,11 @@ const fileOf = (runId: string): LoopFile | null => drawn.data.value?.loops.find(
 const AFTER_RESYNC_MS = 1500;
 let later: number | undefined;
 // dates that moved while one looks show at once
-usePush({ dates: () => void dues.load(), resync: () => (later = window.setTimeout(() => void dues.load(), AFTER_RESYNC_MS)) });
+function loadLater(): void {
+  window.clearTimeout(later);
+  later = window.setTimeout(() => void dues.load(), AFTER_RESYNC_MS);
+}
+usePush({ dates: () => void dues.load(), resync: loadLater });
 onScopeDispose(() => window.clearTimeout(later));
 const answer = computed(() => dues.data.value);
 /** more of what is over, and of what comes near, behind the first pages */

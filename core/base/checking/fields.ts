@@ -31,6 +31,12 @@ export const name = (): Joi.StringSchema => Joi.string().trim().min(1).max(120).
 export const note = (): Joi.StringSchema => Joi.string().allow('').max(MOST.noteLength);
 /** A price in whole minor units of a currency. */
 export const minor = (): Joi.NumberSchema => Joi.number().integer().min(0).max(MOST.minor);
+/** A text that stands for something else, as in an address: read once. @param most characters @param read null: it stands for nothing */
+export const readText = (most: number, read: (text: string) => object | null): Joi.StringSchema =>
+  // the reader of a schema sees what was read
+  Joi.string()
+    .max(most)
+    .custom((text: string, helpers) => (read(text) ?? helpers.error('any.invalid')) as unknown as string);
 export const id = (): Joi.StringSchema => Joi.string().guid({ separator: '-' });
 export const rowVersion = (): Joi.NumberSchema => Joi.number().integer().min(1).max(MOST.version).required();
 const inTime = (day: string): boolean => day >= MOST.firstDay && day <= MOST.lastDay;

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { day, id } from '../../base/checking/fields.js';
+import { day, id, readText } from '../../base/checking/fields.js';
 import { PAGE } from './pages.js';
 import { ATTENTION_ORDER, type Attention } from '../machines/attention.js';
 
@@ -37,11 +37,11 @@ const placeSchema = Joi.array()
 /** A place as an address carries it. */
 export const placeText = (place: LinePlace): string => JSON.stringify(place);
 
-function readPlace(text: string, helpers: Joi.CustomHelpers): LinePlace | Joi.ErrorReport {
+function readPlace(text: string): LinePlace | null {
   try {
     return Joi.attempt(JSON.parse(text) as unknown, placeSchema, { convert: false }) as unknown as LinePlace;
   } catch {
-    return helpers.error('any.invalid');
+    return null;
   }
 }
 
@@ -50,8 +50,6 @@ export const linesQuerySchema = Joi.object({
   q: Joi.string().trim().allow('').max(120).default(''),
   attention: Joi.string().valid(...ATTENTION_ORDER),
   coming: Joi.boolean().default(false).prefs({ convert: true }),
-  after: Joi.string()
-    .max(4000)
-    .custom(readPlace as unknown as Joi.CustomValidator<string>),
+  after: readText(4000, readPlace),
   limit: Joi.number().integer().min(1).max(PAGE.most).default(PAGE.usual).prefs({ convert: true }),
 });

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { id } from '../../base/checking/fields.js';
+import { id, readText } from '../../base/checking/fields.js';
 
 /** A place in a machine's history: the day or instant of an entry, and the entry. */
 export type HistoryPlace = readonly [at: string, id: string];
@@ -9,9 +9,9 @@ const PLACE = /^(\d{4}-\d{2}-\d{2}(?:T\d{2}:\d{2}:\d{2}\.\d{3}Z)?) ([0-9a-f-]{36
 /** A place as an address carries it. */
 export const historyPlaceText = (place: HistoryPlace): string => place.join(' ');
 
-function readPlace(text: string, helpers: Joi.CustomHelpers): HistoryPlace | Joi.ErrorReport {
+function readPlace(text: string): HistoryPlace | null {
   const [, at, entry] = PLACE.exec(text) ?? [];
-  return at === undefined || entry === undefined || id().validate(entry).error ? helpers.error('any.invalid') : [at, entry];
+  return at === undefined || entry === undefined || id().validate(entry).error ? null : [at, entry];
 }
 
 export interface HistoryQuery {
@@ -20,5 +20,5 @@ export interface HistoryQuery {
 }
 
 export const historyQuerySchema = Joi.object({
-  before: Joi.string().custom(readPlace as unknown as Joi.CustomValidator<string>),
+  before: readText(80, readPlace),
 });

@@ -17,6 +17,9 @@ export type SearchedKind =
   | 'kept'
   | 'item';
 
+/** The words of what somebody looks for: each of them must occur. */
+export const wordsIn = (text: string): string[] => text.split(/\s+/u).filter(Boolean);
+
 /**
  * The newest rows of one kind in whose text every word occurs, capitals and accents aside: a query of ids, from the index
  * of trigrams.

@@ -10,7 +10,7 @@ import { job, owner, system } from '../../base/database/tables/machines.js';
 import { run } from '../../base/database/tables/runs.js';
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { freshenLines } from '../machine-list/freshLines.js';
-import { foundRefs } from '../../base/database/foundRefs.js';
+import { foundRefs, wordsIn } from '../../base/database/foundRefs.js';
 import { readyToFetch } from '../jobs/comings.js';
 import { appointmentsOf } from '../planning/appointments.js';
 import type { Ask } from '../../base/http/context.js';
@@ -25,7 +25,7 @@ const literal = (word: string): string => `%${word.replace(/[\\%_]/gu, '\\$&')}%
 export async function whoCalls(ask: Ask, who: string): Promise<CallAnswer> {
   const { scope, today, account } = ask;
   const digits = digitsOfCaller(who);
-  const words = who.split(/\s+/u).filter(Boolean);
+  const words = wordsIn(who);
   await freshenLines(ask);
   // the index finds who may be meant, and only they are looked at word by word
   const near = await scope

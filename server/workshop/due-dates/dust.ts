@@ -70,6 +70,7 @@ export async function openMissingDust(scope: Scope, systemIds: readonly string[]
       ),
     )
     .groupBy(system.id);
+  if (rows.length === 0) return 0;
   const items = dustItems(rows, await hotSeasonOf(scope));
   // a statement takes 65 535 values: ten thousand machines have more
   for (let from = 0; from < items.length; from += WRITTEN_AT_ONCE)

@@ -7,7 +7,7 @@ import { HORIZON_DAYS } from '../../../core/workshop/machine-list/pages.js';
 import { nextOf } from '../../../core/workshop/machine-list/standing.js';
 import type { SystemsAnswer } from '../../../core/workshop/machines/answers.js';
 import { ATTENTION_ORDER, type Attention } from '../../../core/workshop/machines/attention.js';
-import { foundRefs } from '../../base/database/foundRefs.js';
+import { foundRefs, wordsIn } from '../../base/database/foundRefs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { machineLine, NEVER } from '../../base/database/tables/lines.js';
 import { owner, system } from '../../base/database/tables/machines.js';
@@ -97,7 +97,7 @@ const PHONE_DIGITS = 5;
 
 /** Every word occurs in what a machine is found by; a long number may be its owner's, however that is spaced. */
 function isFoundBy(text: string): SQL | undefined {
-  const words = text.split(/\s+/u).filter(Boolean);
+  const words = wordsIn(text);
   const numbers = words.filter((word) => /^\+?\d+$/u.test(word) && word.length >= PHONE_DIGITS);
   const others = words.filter((word) => !numbers.includes(word));
   return and(

@@ -1,7 +1,8 @@
 import type { HistoryEntry, HistoryPiece } from '../../../core/workshop/machines/answers.js';
 import { historyPlaceText, type HistoryPlace } from '../../../core/workshop/machines/historyQuery.js';
-import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, inArray, notInArray, or, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import type { DueKind } from '../../../core/workshop/machines/attention.js';
 import { REVISION_KINDS } from '../../../core/machine/loop-file/revisionKinds.js';
 import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
 import { capital, say, sayWord } from '../../../core/base/words/say.js';
@@ -122,39 +123,23 @@ const findings: Source = async (scope, piece) => {
   }));
 };
 
-type ClosedDate = typeof dueItem.$inferSelect;
+/** What ends a settling check that something else in the history tells of. */
+const TOLD_ELSEWHERE = ['filled-anew', 'topped-up', 'loop-ended', 'machine-retired'];
 
-/** Dates of which `closedEntry` has something to tell. */
-const isTold = sql`case ${dueItem.kind}
-  when 'settling-check' then coalesce(${dueItem.outcome} ->> 'why', '') not in ('filled-anew', 'topped-up', 'loop-ended', 'machine-retired')
-  when 'follow-up' then true
-  when 'coolant-service' then false
-  else ${dueItem.outcome} ->> 'why' = 'done' end`;
+/** Closed dates that have something to tell of their own. */
+const isTold = or(
+  eq(dueItem.kind, 'follow-up'),
+  and(eq(dueItem.kind, 'settling-check'), notInArray(sql`coalesce(${dueItem.outcome} ->> 'why', '')`, TOLD_ELSEWHERE)),
+  and(inArray(dueItem.kind, ['dust-clean', 'paste-renewal', 'stirring']), sql`${dueItem.outcome} ->> 'why' = 'done'`),
+);
 
-/** How a date that was closed stands in the history; null where something else there tells of it. */
-function closedEntry(due: ClosedDate): Pick<HistoryEntry, 'kind' | 'title' | 'text'> | null {
-  const outcome = due.outcome ? outcomeWords(due.outcome) : '';
-  switch (due.kind) {
-    case 'settling-check':
-      return due.outcome && ['filled-anew', 'topped-up', 'loop-ended', 'machine-retired'].includes(due.outcome.why)
-        ? null
-        : { kind: 'check', title: say('Settling check'), text: capital(outcome) };
-    case 'dust-clean':
-      return due.outcome?.why === 'done' ? { kind: 'check', title: say('Fins and filters cleaned'), text: capital(outcome) } : null;
-    case 'paste-renewal':
-      return due.outcome?.why === 'done' ? { kind: 'check', title: say('Paste renewed'), text: capital(outcome) } : null;
-    case 'stirring':
-      return due.outcome?.why === 'done' ? { kind: 'check', title: say('Stirred'), text: capital(outcome) } : null;
-    case 'follow-up':
-      return {
-        kind: 'follow-up',
-        title: say('Follow-up closed'),
-        text: [reasonWords(due.reason), ...(outcome ? [outcome] : [])].map(capital).join('. '),
-      };
-    default:
-      return null;
-  }
-}
+const CLOSED_TITLES: Readonly<Record<Exclude<DueKind, 'coolant-service'>, string>> = {
+  'settling-check': 'Settling check',
+  'dust-clean': 'Fins and filters cleaned',
+  'paste-renewal': 'Paste renewed',
+  stirring: 'Stirred',
+  'follow-up': 'Follow-up closed',
+};
 
 const closedDates: Source = async (scope, piece) => {
   const at = instantText(dueItem.closedAt);
@@ -165,9 +150,21 @@ const closedDates: Source = async (scope, piece) => {
     .where(and(eq(dueItem.systemId, piece.systemId), eq(dueItem.state, 'closed'), isTold, isBefore(piece, at, dueItem.id)))
     .orderBy(...newestFirst(at, dueItem.id))
     .limit(piece.limit);
-  return rows.flatMap(({ due, at: closedAt, by }) => {
-    const told = closedEntry(due);
-    return told ? [{ id: due.id, at: closedAt, by, ...told, ...NONE }] : [];
+  return rows.flatMap(({ due, at: closedAt, by }): HistoryEntry[] => {
+    if (due.kind === 'coolant-service') return [];
+    const isFollowUp = due.kind === 'follow-up';
+    const outcome = due.outcome ? [outcomeWords(due.outcome)] : [];
+    return [
+      {
+        id: due.id,
+        at: closedAt,
+        kind: isFollowUp ? 'follow-up' : 'check',
+        title: sayWord(CLOSED_TITLES[due.kind]) ?? '',
+        text: [...(isFollowUp ? [reasonWords(due.reason)] : []), ...outcome].map(capital).join('. '),
+        by,
+        ...NONE,
+      },
+    ];
   });
 };
 

@@ -5,7 +5,7 @@ import { redate } from '../due-dates/redate.js';
 import { policy } from '../../base/database/tables/due-dates.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { notFound, stale } from '../../base/http/errors.js';
-import { foundRefs } from '../../base/database/foundRefs.js';
+import { foundRefs, wordsIn } from '../../base/database/foundRefs.js';
 import { told } from './told.js';
 import { owner } from '../../base/database/tables/machines.js';
 
@@ -16,7 +16,7 @@ const SHOWN = 20;
 
 /** Owners whose name, number or address holds every word, those first whose name begins so. */
 export async function listOwners({ scope }: Ask, q: string) {
-  const words = q.split(/\s+/u).filter(Boolean);
+  const words = wordsIn(q);
   const rows = await scope
     .select({ owner, policy: policy.service })
     .from(owner)

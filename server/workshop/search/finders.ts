@@ -13,7 +13,7 @@ import { keptPart, storeItem } from '../../base/database/tables/store.js';
 import { finding, job, system } from '../../base/database/tables/machines.js';
 import { linesPage } from '../machine-list/lines.js';
 import type { OfDay } from '../machine-list/freshLines.js';
-import { foundRefs, type SearchedKind } from '../../base/database/foundRefs.js';
+import { foundRefs, wordsIn, type SearchedKind } from '../../base/database/foundRefs.js';
 
 /** Looks for rows in which every word occurs. */
 type Finder = (day: OfDay, words: readonly string[]) => Promise<Hit[]>;
@@ -231,7 +231,7 @@ const FINDERS: readonly Finder[] = [systems, jobs, findings, notes, lots, bags, 
 
 /** Everything of the workshop in which every word occurs. */
 export async function searchAll(day: OfDay, text: string): Promise<Hit[]> {
-  const words = text.split(/\s+/u).filter(Boolean);
+  const words = wordsIn(text);
   const hits: Hit[] = [];
   for (const find of FINDERS) hits.push(...(await find(day, words)));
   return hits;

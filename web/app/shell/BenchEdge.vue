@@ -80,6 +80,8 @@ const atBench = computed(() => /^\/runs\/[^/]+$/.test(route.path));
 /** on a phone five names do not fit beside the clocks either */
 const { xs } = useDisplay();
 const folded = computed(() => atBench.value || xs.value);
+// a menu that is made anew would open by itself
+watch(folded, () => (used.places = false));
 const here = (id: string): boolean => route.path === `/runs/${id}`;
 /** what hands do when a clock is over; any other clock says its own name */
 const THEN: Readonly<Record<string, string>> = { 'wet-run': 'look at the joints', firmware: 'read the temperatures' };

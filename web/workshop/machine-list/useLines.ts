@@ -23,7 +23,7 @@ export function linesPath(asked: LinesAsked, after: string | null = null, limit:
 }
 
 export interface Lines {
-  readonly lines: ComputedRef<readonly SystemLine[]>;
+  readonly lines: ComputedRef<SystemLine[]>;
   readonly first: Readonly<Ref<SystemsAnswer | null>>;
   /** there are more behind those that are here */
   readonly hasMore: ComputedRef<boolean>;
