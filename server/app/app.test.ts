@@ -116,7 +116,7 @@ describe('health', () => {
       status: 'ok',
       database: 'ok',
       version: 'test',
-      parts: { queue: 'ok', push: 'ok', instruments: 'ok', disk: 'ok', backup: 'ok' },
+      parts: { queue: 'ok', push: 'ok', instruments: 'ok', disk: 'ok', backup: 'ok', servers: 'ok' },
     });
   });
 

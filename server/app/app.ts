@@ -4,6 +4,7 @@ import path from 'node:path';
 import express, { Router, type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import type pg from 'pg';
 import type { Logger } from 'pino';
+import type { ServersAnswer } from '../../core/base/health/servers.js';
 import { boundShape, boundText } from '../../core/base/checking/bounds.js';
 import { accountRoutes, openRoutes } from '../workshop/people/routes.js';
 import { PasswordLinks } from '../workshop/people/passwordLink.js';
@@ -19,7 +20,7 @@ import { catalogueRoutes } from '../machine/catalogue/routes.js';
 import { drawingRoutes } from '../machine/drawing/routes.js';
 import { openDatabase } from '../base/database/client.js';
 import { dueRoutes } from '../workshop/due-dates/routes.js';
-import { allWell, healthRoute, type PartsOf, type Readiness } from '../operations/health/routes.js';
+import { allWell, healthRoute, serverRoutes, type PartsOf, type Readiness } from '../operations/health/routes.js';
 import { falloutRoutes } from '../workshop/fallout/routes.js';
 import { fileRoutes } from '../workshop/files/routes.js';
 import { callRoutes } from '../workshop/calls/routes.js';
@@ -53,6 +54,7 @@ import { todayRoutes } from '../workshop/today/routes.js';
 import { wasteRoutes } from '../workshop/waste/routes.js';
 import type { Clock } from '../base/http/clock.js';
 import type { PushHub } from '../base/push/hub.js';
+import type { Secrets } from '../base/servers/secrets.js';
 import { runScoped, type App, type Instruments, type SendLetter } from '../base/http/context.js';
 import { answerOf, databaseErrorOf, DomainError } from '../base/http/errors.js';
 import { fingerprints } from '../base/http/idempotency.js';
@@ -64,7 +66,8 @@ export interface ServerParts {
   readonly clock: Clock;
   readonly log: Logger;
   readonly version: string;
-  readonly secret: string;
+  /** what signs what browsers keep */
+  readonly secrets: Secrets;
   readonly readiness: Readiness;
   /** folder of the built web application, or null to serve the API alone */
   readonly webFolder: string | null;
@@ -76,6 +79,8 @@ export interface ServerParts {
   readonly sendLetter: SendLetter;
   /** where this server is reached on its own machine, "http://localhost:4180" */
   readonly ownOrigin: string;
+  /** this server and the others on its database; left out: it is alone */
+  readonly servers?: () => ServersAnswer;
   /** how the parts beside the database do; left out: well */
   readonly partsOf?: PartsOf;
   /** bytes of photographs of one workshop; left out: the usual */
@@ -94,6 +99,7 @@ export function createServer(parts: ServerParts): Express {
     version: parts.version,
     instruments: parts.instruments,
     sendLetter: parts.sendLetter,
+    servers: parts.servers ?? (() => ({ here: parts.ownOrigin, servers: [] })),
     photoQuotaBytes: parts.photoQuotaBytes ?? PHOTO.quotaBytes,
   };
   const server = express();
@@ -115,14 +121,14 @@ function api(app: App, parts: ServerParts): Router {
     next();
   });
   const overTls = parts.behindProxy ?? false;
-  router.use(sessions({ pool: parts.pool, secret: parts.secret, overTls }));
+  router.use(sessions({ pool: parts.pool, secrets: parts.secrets, overTls }));
   router.use(requireJson, readBody, requireBounds);
   router.use(csrfGuard);
   openCalendar(router, app);
   openRoutes(router, app, {
     limit: parts.signInLimit ?? SIGN_IN_LIMIT,
-    devices: new KnownDevices(parts.secret, overTls),
-    links: new PasswordLinks(parts.secret, parts.ownOrigin),
+    devices: new KnownDevices(parts.secrets, overTls),
+    links: new PasswordLinks(parts.secrets, parts.ownOrigin),
     overTls,
     onSignOut: (sessionId) => parts.push.endSession(sessionId),
   });
@@ -130,7 +136,7 @@ function api(app: App, parts: ServerParts): Router {
     const { workshopId, personId } = await runScoped(app, request, async (ask) => ask.account);
     parts.push.watch({ workshopId, personId, sessionId: request.sessionID }, response);
   });
-  const routes = routesOn(router, app, fingerprints(parts.secret));
+  const routes = routesOn(router, app, fingerprints(parts.secrets));
   accountRoutes(routes);
   coolantRoutes(routes);
   catalogueRoutes(routes);
@@ -171,6 +177,7 @@ function api(app: App, parts: ServerParts): Router {
   courseRoutes(routes);
   dueRoutes(routes);
   todayRoutes(routes);
+  serverRoutes(routes);
   router.use((request) => {
     if (!request.session.signedIn) throw new DomainError('signed-out', say('You are signed out. Sign in first.'));
     throw new DomainError('not-found', say('There is nothing at this address.'));

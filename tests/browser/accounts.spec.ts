@@ -98,7 +98,7 @@ test('without demo data the first visit makes the workshop and teaches the next 
   }
 });
 
-test('the lead adds a coolant, a lot, a person and a bench', async ({ page, app }) => {
+test('the lead adds a coolant, a lot, a person and a bench @thorough', async ({ page, app }) => {
   await signIn(page, app, '/store');
   await page.getByRole('button', { name: 'New coolant' }).click();
   await page.getByLabel('Name on the bottle').fill('Marshlight Green');

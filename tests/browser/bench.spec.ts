@@ -1,4 +1,4 @@
-import { expect, signIn, test } from './app.js';
+import { expect, listed, signIn, test } from './app.js';
 
 test('the bench keeps what is entered while the network is away, and delivers it once', async ({ page, app, context }) => {
   await signIn(page, app);
@@ -44,6 +44,7 @@ test('hands can stay on the keyboard or a pedal: tick, note, take back', async (
 test('a step that must not be skipped cannot be, and says why', async ({ page, app }) => {
   await signIn(page, app, '/systems');
   await page.getByRole('button', { name: /^planned/ }).click();
+  await listed(page);
   await page.locator('.life').first().click();
   await page.getByRole('button', { name: 'Start commissioning' }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();

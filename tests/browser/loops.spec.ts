@@ -69,7 +69,7 @@ test('edits are undone and redone, survive a reload, and become revisions', asyn
   await expect(page.getByText(/2 planned,[^]*: thicker radiator/)).toBeVisible();
 });
 
-test('a save made from an older revision shows both loops and loses neither', async ({ page, app, context }) => {
+test('a save made from an older revision shows both loops and loses neither @thorough', async ({ page, app, context }) => {
   await newSystem(page, app, 'Stale case');
   await page.getByRole('button', { name: 'Processor, one radiator' }).click();
   await page.getByRole('button', { name: 'Save the loop' }).click();

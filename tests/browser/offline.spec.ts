@@ -52,7 +52,7 @@ test('two people on one run see each other’s entries at once', async ({ page, 
   await other.context().close();
 });
 
-test('what waits goes under the name of who made it, whatever page is open and whoever is signed in by then', async ({
+test('what waits goes under the name of who made it, whatever page is open and whoever is signed in by then @thorough', async ({
   page,
   app,
   complaints,

@@ -67,7 +67,7 @@ test('turning the case and a handle answer at once; the advised plan is stepped 
   expect(complaints).toEqual([]);
 });
 
-test('sums are two keys away, and the parts sheet lists every cut', async ({ page, app, complaints }) => {
+test('sums are two keys away, and the parts sheet lists every cut @thorough', async ({ page, app, complaints }) => {
   await signIn(page, app);
   await page.keyboard.press('r');
   await page.keyboard.press('2');

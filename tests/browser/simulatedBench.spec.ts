@@ -32,7 +32,7 @@ class Commissioning {
     await this.drawAlike(seed);
     await signIn(page, this.app, '/systems');
     await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Edit suite 2');
-    await page.locator('.life').filter({ hasText: 'Yorick Dunmere' }).first().click();
+    await page.locator('.life').filter({ hasText: 'Edit suite 2' }).filter({ hasText: 'Yorick Dunmere' }).first().click();
     await page.getByRole('button', { name: /^(Start commissioning|Commission again)/ }).click();
     if (mode === 'practice') {
       await page.getByRole('radio', { name: /Practice table/ }).click();

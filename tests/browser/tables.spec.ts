@@ -52,7 +52,7 @@ test('a workshop moves in from its own tables: the due list stands, a loop is la
   expect(complaints).toEqual([]);
 });
 
-test('a limit that comes out after the fill dates every machine anew, with whom to call', async ({ page, app }) => {
+test('a limit that comes out after the fill dates every machine anew, with whom to call @thorough', async ({ page, app }) => {
   await signIn(page, app, '/store');
   await page.locator('.shelf li').filter({ hasText: 'Distilled + biocide' }).getByRole('button', { name: 'its limit changed' }).click();
   await page.getByLabel('Life by its sheet').last().fill('3');

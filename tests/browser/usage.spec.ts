@@ -2,7 +2,7 @@ import { choose, expect, signIn, test } from './app.js';
 import { openMachine } from './benchHands.js';
 
 /** How a machine is used, what its parts came out of, who waits for it: what moves its dates and its owner's days. */
-test('a log moves a date, a bag is found again, a spare machine goes home with its owner', async ({ page, app, complaints }) => {
+test('a log moves a date, a bag is found again, a spare machine goes home with its owner @thorough', async ({ page, app, complaints }) => {
   await signIn(page, app);
   await openMachine(page, app, 'Survey station 2');
 
@@ -58,7 +58,7 @@ test('a log moves a date, a bag is found again, a spare machine goes home with i
   expect(complaints).toEqual([]);
 });
 
-test('the lead’s own words lead the next service, and what protects stays', async ({ page, app, complaints }) => {
+test('the lead’s own words lead the next service, and what protects stays @thorough', async ({ page, app, complaints }) => {
   await signIn(page, app, '/workshop/procedure/top-up');
   await page.getByRole('button', { name: /Fill/ }).first().click();
   await expect(page.getByRole('button', { name: 'Take the step out' })).toHaveCount(0);

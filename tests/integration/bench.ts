@@ -15,6 +15,7 @@ import type { Clock } from '../../server/base/http/clock.js';
 import type { Instruments, OneLetter } from '../../server/base/http/context.js';
 import { NO_INSTRUMENTS } from '../../server/bench/instruments/none.js';
 import { routesOf, type Route } from '../../server/base/http/routeList.js';
+import { Secrets } from '../../server/base/servers/secrets.js';
 import { PushHub } from '../../server/base/push/hub.js';
 import { createDatabase, urlOfDatabase } from '../../server/operations/cluster/cluster.js';
 
@@ -61,11 +62,14 @@ export class TestBench {
       template?: string;
       behindProxy?: boolean;
       photoQuotaBytes?: number;
+      /** another server on the same database */
+      beside?: TestBench;
+      secrets?: Secrets;
     } = {},
   ): Promise<TestBench> {
     const adminUrl = process.env.LAVACRUM_TEST_DATABASE as string;
-    const name = `test_${randomUUID().replaceAll('-', '')}`;
-    await createDatabase(urlOfDatabase(adminUrl, 'postgres'), name, options.template ?? 'lavacrum_template');
+    const name = options.beside?.databaseName ?? `test_${randomUUID().replaceAll('-', '')}`;
+    if (!options.beside) await createDatabase(urlOfDatabase(adminUrl, 'postgres'), name, options.template ?? 'lavacrum_template');
     const serverUrl = urlOfDatabase(process.env.LAVACRUM_TEST_SERVER as string, name);
     const pool = openPool(serverUrl, () => undefined);
     const owner = new pg.Pool({ connectionString: urlOfDatabase(adminUrl, name), max: 2 });
@@ -81,7 +85,7 @@ export class TestBench {
       clock,
       log,
       version: 'test',
-      secret: 'not a secret',
+      secrets: options.secrets ?? new Secrets(['not a secret']),
       readiness: { ready: true, reason: '' },
       webFolder: options.webFolder ?? null,
       behindProxy: options.behindProxy ?? false,

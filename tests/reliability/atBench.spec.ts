@@ -9,7 +9,7 @@ import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { openOf, rowsOf } from '../../core/bench/runs/looks.js';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
 import { seeded } from '../../core/machine/loop-file/generatedLoops.js';
-import { RunningApp, signIn } from '../browser/app.js';
+import { listed, RunningApp, signIn } from '../browser/app.js';
 import { AT_BENCH, endAtOnce, killDatabase, KILLS, ownCluster, patienceMs, report } from './victims.js';
 
 /**
@@ -150,6 +150,7 @@ test(`${RUNS} kills of server, database or tab lose nothing that was shown as sa
   page = await context.newPage();
   await signIn(page, app, '/systems');
   await page.getByRole('button', { name: /^planned/ }).click();
+  await listed(page);
   await page.locator('.life').first().click();
   await page
     .getByRole('button', { name: /Put it on a bench|Start|Commission/ })

@@ -91,7 +91,7 @@ const session = useSession();
           each.month === 0 ? 'today' : `${each.month > 0 ? '+' : '−'}${Math.abs(each.month)} mo`
         }}</span>
       </div>
-      <div role="list" aria-label="Machines, most urgent first">
+      <div role="list" aria-label="Machines, most urgent first" :aria-busy="loading">
         <!-- only what is seen stands in the page: a list of ten thousand scrolls like one of fifty -->
         <v-virtual-scroll renderless :items="lines" item-key="id">
           <template #default="{ item, index, itemRef }">
@@ -133,6 +133,11 @@ const session = useSession();
 </template>
 
 <style scoped>
+/* what stands here is the answer to the question before */
+[aria-busy='true'] {
+  opacity: 0.55;
+  transition: opacity 80ms 120ms;
+}
 .finder {
   display: grid;
   grid-template-columns: minmax(240px, 300px) 1fr;

@@ -17,8 +17,17 @@ export interface BenchFace {
   readonly instruments: (InstrumentFace & { readonly last: { value: number; at: string } | null })[];
 }
 
+/** Where devices connect. */
+export interface Broker {
+  /** null: nobody listens at the moment */
+  readonly url: string | null;
+  /** where to try when that one goes */
+  readonly others: readonly string[];
+  readonly embedded: boolean;
+}
+
 export interface InstrumentsAnswer {
-  readonly broker: { readonly url: string | null; readonly embedded: boolean };
+  readonly broker: Broker;
   readonly benches: BenchFace[];
 }
 
@@ -36,4 +45,5 @@ export interface AccessAnswer {
   readonly name: string;
   readonly secret: string;
   readonly url: string | null;
+  readonly others: readonly string[];
 }

@@ -26,6 +26,9 @@ export const handsTopic = (workshopId: string, benchId: string): string => `${be
 export const seenTopic = (workshopId: string, benchId: string): string => `${benchTopic(workshopId, benchId)}/seen`;
 export const reportTopic = (workshopId: string, benchId: string): string => `${benchTopic(workshopId, benchId)}/report`;
 
+/** What the servers tell a bench's devices of themselves. */
+export const guardTopic = (workshopId: string, benchId: string): string => `${benchTopic(workshopId, benchId)}/guard`;
+
 /** Every state and reading, of every bench. */
 export const ALL_STATES = `${TOPIC_ROOT}/+/+/+/state`;
 export const ALL_READINGS = `${TOPIC_ROOT}/+/+/+/reading`;

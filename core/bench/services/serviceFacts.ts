@@ -9,7 +9,8 @@ import { keptAfterDrains } from '../../physics/contents/kept.js';
 import { sharesOf } from '../../physics/contents/shares.js';
 import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
-import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
+import { type DrainStage } from '../../physics/draining/advice.js';
+import { advisedDraining } from './advised.js';
 import { UPRIGHT_ONLY, type DrainPolicy } from '../../physics/draining/defaults.js';
 import { contentsAtMark, contentsNow, twinFor } from '../../physics/live-book/atMark.js';
 import { adviseBlowing } from '../../physics/draining/blowThrough.js';
@@ -122,9 +123,9 @@ function drainFacts(
 ): Pick<ServiceFacts, 'stands' | 'rinseStand' | 'leftMl' | 'kept' | 'blow'> {
   if (!network) return { stands: [], rinseStand: null, ...keptFacts(null, leftBefore) };
   const atMark = contentsAtMark(loop, network, twinFor(loop, liquid));
-  const plan = adviseDraining(loop, network, policy, contentsNow(loop, liquid, network, contents?.standing));
+  const plan = advisedDraining(loop, network, policy, contentsNow(loop, liquid, network, contents?.standing));
   // a rinse fills the loop to its mark, and leaves it without a turn
-  const [rinsed] = adviseDraining(loop, network, UPRIGHT_ONLY, atMark).stages;
+  const [rinsed] = advisedDraining(loop, network, UPRIGHT_ONLY, atMark).stages;
   const last = plan.stages.at(-1);
   const standOf = (stage: DrainStage): DrainStand => ({ ...stage, left: sharesOf(network, stage.left) });
   return {

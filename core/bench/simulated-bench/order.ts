@@ -6,7 +6,8 @@ import type { Scenario } from './truth.js';
 
 /** What the simulated bench's process is told by the server that starts it, over the channel between the two. */
 export interface BenchOrder {
-  readonly url: string;
+  /** brokers in the order in which they are tried */
+  readonly urls: readonly string[];
   readonly name: string;
   readonly secret: string;
   readonly workshopId: string;

@@ -1,3 +1,4 @@
+import { often } from '../../../tests/often.js';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
@@ -153,7 +154,7 @@ function notFinite(value: unknown): boolean {
 }
 
 const commands = Object.keys(CALC_COMMANDS);
-const RUNS = 8_000;
+const RUNS = often(20_000);
 
 describe('the calc commands against nearly valid input', () => {
   it('has a valid document for every command', () => {

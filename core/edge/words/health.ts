@@ -1,4 +1,5 @@
 import { say } from '../../base/words/say.js';
+import type { Server } from '../../base/health/servers.js';
 import { PARTS, type Part, type Parts, type PartState } from '../../base/health/parts.js';
 
 /** What each part of the server is to somebody at the desk. */
@@ -8,6 +9,7 @@ const NAMES: Readonly<Record<Part, string>> = {
   instruments: 'Instruments at the benches',
   disk: 'Disk of the server',
   backup: 'Nightly backup',
+  servers: 'Servers on this database',
 };
 
 const STATES: Readonly<Record<PartState, string>> = {
@@ -17,6 +19,7 @@ const STATES: Readonly<Record<PartState, string>> = {
   failed: 'failed last night; look into the server’s log, and make one by hand',
   old: 'older than two nights; make one by hand',
   off: 'switched off',
+  silent: 'one of them says nothing; the others go on',
 };
 
 /** One line a part, the ones that need somebody first. */
@@ -26,6 +29,17 @@ export const partLines = (
   PARTS.map((part) => ({ part, name: say(NAMES[part]), says: say(STATES[parts[part]]), well: ['ok', 'off'].includes(parts[part]) })).sort(
     (a, b) => Number(a.well) - Number(b.well),
   );
+
+/** One of several servers: how it is called, and what it is at this moment. */
+export function serverWords({ name, version, speaks, isSilent, silentS }: Server, here: string): string {
+  const facts = [
+    ...(name === here ? [say('this one')] : []),
+    ...(speaks ? [say('speaks with the instruments')] : []),
+    ...(isSilent ? [say('says nothing for {minutes} min', { minutes: Math.max(1, Math.round(silentS / 60)) })] : []),
+    ...(version ? [say('version {version}', { version })] : []),
+  ];
+  return `${name}: ${facts.join(', ')}`;
+}
 
 /** What everybody should know of it, in a few words; null: nothing. What comes back by itself is nobody's business. */
 export function urgentWords({ disk, backup }: Parts): string | null {

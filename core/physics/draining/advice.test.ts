@@ -90,7 +90,7 @@ describe('advice for draining', () => {
           contents = left;
         }
       }),
-      { numRuns: 8 },
+      { numRuns: often(15) },
     );
   });
 

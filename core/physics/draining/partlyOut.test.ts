@@ -1,3 +1,4 @@
+import { often } from '../../../tests/often.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { generateSpatialLoop } from '../../machine/loop-file/generatedLoops.js';
@@ -31,7 +32,7 @@ describe('a drain that was shut before all had come', () => {
           expect(ml).toBeLessThanOrEqual(Math.max(before[node] as number, left[node] as number) + 1e-6);
         });
       }),
-      { numRuns: 40 },
+      { numRuns: often(100) },
     );
   });
 

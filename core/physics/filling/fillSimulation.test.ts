@@ -1,3 +1,4 @@
+import { often } from '../../../tests/often.js';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
@@ -178,7 +179,7 @@ describe('filling with the pump in pulses', () => {
         expect(fill.leastMl).toBeLessThanOrEqual(fill.totalMl + 1e-9);
         expect(fill.totalMl).toBeLessThanOrEqual(fill.mostMl + 1e-6);
       }),
-      { numRuns: 50 },
+      { numRuns: often(100) },
     );
   });
 });

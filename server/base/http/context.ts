@@ -1,5 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
+import type { ServersAnswer } from '../../../core/base/health/servers.js';
 import type { Contact } from '../../../core/workshop/people/contact.js';
+import type { Broker } from '../../../core/bench/instruments/answers.js';
 import type { BenchOrder } from '../../../core/bench/simulated-bench/order.js';
 import { and, eq } from 'drizzle-orm';
 import type { Request } from 'express';
@@ -26,6 +28,8 @@ export interface App {
   readonly instruments: Instruments;
   /** bytes that the photographs of one workshop may fill */
   readonly photoQuotaBytes: number;
+  /** this server and the others on its database */
+  readonly servers: () => ServersAnswer;
   /** Hands a letter to the mail server, or its stand-in, at once. */
   readonly sendLetter: SendLetter;
 }
@@ -42,11 +46,9 @@ export type SendLetter = (letter: OneLetter) => Promise<void>;
 
 /** The way to a bench's instruments, as far as requests need it. */
 export interface Instruments {
-  /** where devices connect; null while nobody listens */
-  readonly url: string | null;
-  readonly embedded: boolean;
+  readonly broker: Broker;
   /** starts a simulated bench once it can be reached */
-  simulate(order: Omit<BenchOrder, 'url'>): void;
+  simulate(order: Omit<BenchOrder, 'urls'>): void;
 }
 
 declare module 'express-session' {

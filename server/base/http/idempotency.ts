@@ -1,5 +1,4 @@
 import { say } from '../../../core/base/words/say.js';
-import { createHmac } from 'node:crypto';
 import { and, eq, lt } from 'drizzle-orm';
 import type { Request } from 'express';
 import { id } from '../../../core/base/checking/fields.js';
@@ -7,20 +6,24 @@ import type { Scope } from '../database/client.js';
 import { idempotency } from '../database/tables/people.js';
 import type { Ask } from './context.js';
 import { DomainError } from './errors.js';
+import type { Secrets } from '../servers/secrets.js';
 
 /** days that an answer is kept for whoever sends the same again: longer than any device waits before it asks anew */
 const KEPT_DAYS = 7;
 
-/** A request as it counts for its key, under a key of the server: a password in it cannot be guessed from the fingerprint. */
-export type Fingerprint = (route: string, body: unknown) => string;
-
-export function fingerprints(secret: string): Fingerprint {
-  const key = createHmac('sha256', secret).update('idempotency').digest();
-  return (route, body) =>
-    createHmac('sha256', key)
-      .update(JSON.stringify([route, body ?? null]))
-      .digest('hex');
+/** A request as it counts for its key, under a key of the servers: a password in it cannot be guessed from the fingerprint. */
+export interface Fingerprints {
+  of(route: string, body: unknown): string;
+  /** whether a fingerprint that was kept is this request's, whichever key it was made under */
+  isOf(kept: string, route: string, body: unknown): boolean;
 }
+
+const textOf = (route: string, body: unknown): string => JSON.stringify([route, body ?? null]);
+
+export const fingerprints = (secrets: Secrets): Fingerprints => ({
+  of: (route, body) => secrets.mark('idempotency', textOf(route, body), 'hex'),
+  isOf: (kept, route, body) => secrets.recognises('idempotency', textOf(route, body), kept, 'hex'),
+});
 
 /**
  * Does the work once for an idempotency key. The key's row is taken first, inside the same transaction: a second submit
@@ -29,7 +32,7 @@ export function fingerprints(secret: string): Fingerprint {
  */
 export async function once(
   ask: Ask,
-  { status, isSecret, fingerprint }: { readonly status: number; readonly isSecret: boolean; readonly fingerprint: Fingerprint },
+  { status, isSecret, prints }: { readonly status: number; readonly isSecret: boolean; readonly prints: Fingerprints },
   work: (ask: Ask) => Promise<object>,
 ): Promise<object> {
   const key = keyOf(ask.request);
@@ -37,16 +40,16 @@ export async function once(
   const { scope, account, request } = ask;
   const route = `${request.method} ${request.path}`;
   const own = { workshopId: account.workshopId, key, personId: account.personId, route };
-  const requestHash = fingerprint(route, request.body as unknown);
+  const body = request.body as unknown;
   const taken = await scope
     .insert(idempotency)
-    .values({ ...own, requestHash, status, answer: {}, createdAt: ask.clock.now() })
+    .values({ ...own, requestHash: prints.of(route, body), status, answer: {}, createdAt: ask.clock.now() })
     .onConflictDoNothing()
     .returning({ key: idempotency.key });
   const mine = and(eq(idempotency.workshopId, account.workshopId), eq(idempotency.key, key));
   if (taken.length === 0) {
     const [before] = await scope.select().from(idempotency).where(mine);
-    if (before?.route !== route || before.personId !== account.personId || before.requestHash !== requestHash)
+    if (before?.route !== route || before.personId !== account.personId || !prints.isOf(before.requestHash, route, body))
       throw new DomainError('conflict', say('This idempotency key was already used for something else; use a fresh one.'));
     if (isSecret)
       throw new DomainError(

@@ -4,7 +4,7 @@ import { may, rightOf, WHOSE } from '../../../core/workshop/people/rights.js';
 import { runScoped, type App, type Ask } from './context.js';
 import { DomainError } from './errors.js';
 import { Gate } from './gate.js';
-import { once, type Fingerprint } from './idempotency.js';
+import { once, type Fingerprints } from './idempotency.js';
 
 /** An answer as a route makes it: an instant may still be a date, which becomes its ISO string on the way. */
 export type Made<T> = T extends string
@@ -36,7 +36,7 @@ export interface Routes {
 const SHARE = { row: 3, rowWaiting: 200, workshop: 8, workshopWaiting: 1000 } as const;
 const FIRST_ID = /[0-9a-f]{8}-[0-9a-f-]{27}/i;
 
-export function routesOn(router: Router, app: App, fingerprint: Fingerprint): Routes {
+export function routesOn(router: Router, app: App, prints: Fingerprints): Routes {
   const rows = new Gate(SHARE.row, SHARE.rowWaiting);
   const workshops = new Gate(SHARE.workshop, SHARE.workshopWaiting);
   const inTurn = <T>(request: Request, work: () => Promise<T>): Promise<T> => {
@@ -48,7 +48,7 @@ export function routesOn(router: Router, app: App, fingerprint: Fingerprint): Ro
     const right = rightOf(method, path);
     const allowed = (ask: Ask): Promise<object> => {
       if (right !== null && !may(ask.account.role, right)) throw new DomainError('forbidden', say(WHOSE[right]));
-      return method === 'post' ? once(ask, { status, isSecret, fingerprint }, work) : work(ask);
+      return method === 'post' ? once(ask, { status, isSecret, prints }, work) : work(ask);
     };
     const handler: RequestHandler = async (request, response) => {
       const result = await inTurn(request, () => runScoped(app, request, allowed));

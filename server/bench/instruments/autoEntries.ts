@@ -1,3 +1,4 @@
+import { say } from '../../../core/base/words/say.js';
 import type { Writer } from '../runs/writer.js';
 import { hasOnline } from '../commands/commands.js';
 import type { RunEventBody } from '../../../core/bench/runs/entries/all.js';
@@ -87,6 +88,11 @@ export class AutoEntries {
     return fresh;
   }
 
+  /** Another server may have spoken meanwhile: nothing that was known of benches counts. */
+  beginAnew(): void {
+    this.benches.clear();
+  }
+
   /** The supply was told to switch: what it says back is no hand at the bench, however late it comes. */
   commanded(benchId: string, on: boolean, atMs: number): void {
     this.memoryOf(benchId).echo.told(on, atMs);
@@ -126,10 +132,14 @@ export class AutoEntries {
       const on = value === 1;
       const said = memory.echo.of(on, receivedMs);
       if (said === 'under-way' || memory.supplyOn === on) return;
+      const isFirst = memory.supplyOn === null;
       memory.supplyOn = on;
       memory.guardedMs = 0;
       memory.restMs = on ? null : atMs + AUTO.levelRestS * 1000;
-      if (said === 'by-hand') await this.onRun(workshopId, benchId, (active) => this.switched(workshopId, benchId, active, on, at));
+      // what was commanded while nobody spoke with the bench was lost: a pump that the log has stopped is stopped, not booked as started
+      if (isFirst && on && said === 'by-hand')
+        await this.onRun(workshopId, benchId, (active) => this.foundRunning(workshopId, benchId, active, at));
+      else if (said === 'by-hand') await this.onRun(workshopId, benchId, (active) => this.switched(workshopId, benchId, active, on, at));
     }
   }
 
@@ -199,6 +209,19 @@ export class AutoEntries {
     if (!last || from === undefined || Date.parse(at) - Date.parse(from) > AUTO.warmMostS * 1000) return;
     if (Date.parse(at) - Date.parse(last.at) < AUTO.warmEveryS * 1000 - AUTO.slackMs) return;
     await this.add(active, { type: 'warming', sensor, tempC, ...(before ? { before } : {}), source }, at);
+  }
+
+  /** The first that is heard of a supply says that it is on. */
+  private async foundRunning(workshopId: string, benchId: string, active: Active, at: string): Promise<void> {
+    const { state } = active;
+    if (state.pump?.on === true || state.signedOff) return;
+    this.publish(workshopId, benchId, 'supply/set', { on: false });
+    if (state.current !== null)
+      await this.add(
+        active,
+        { type: 'note', step: state.current, text: say('The supply was found on while the log says off, and was switched off.') },
+        at,
+      );
   }
 
   /** The switch was turned at the bench itself. */

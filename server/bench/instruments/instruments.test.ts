@@ -5,7 +5,7 @@ import path from 'node:path';
 import mqtt from 'mqtt';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { instrumentTopic, benchTopic } from '../../../core/bench/instruments/topics.js';
+import { benchTopic, instrumentTopic } from '../../../core/bench/instruments/topics.js';
 import type { RunAnswer } from '../../../core/bench/benches/answers.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
@@ -17,6 +17,9 @@ import { pruneReadings } from './ingest.js';
 import { instrumentsFor } from './reach.js';
 import { InstrumentService } from './service.js';
 import { InstrumentsThread } from './threadHandle.js';
+
+/** A server of this test among those on its database, on any free port. */
+const server = (name: string) => ({ name, mqttUrl: null, address: null, host: '127.0.0.1', port: 0 });
 
 let bench: TestBench;
 let service: InstrumentService;
@@ -37,9 +40,9 @@ beforeAll(async () => {
   bench = await TestBench.open({
     clock: systemClock,
     instruments: (url, database, clock) => {
-      service = new InstrumentService({ databaseUrl: url, mqttUrl: null, host: '127.0.0.1', port: 0 }, openDatabase(database), clock, log);
+      service = new InstrumentService({ databaseUrl: url, ...server('first') }, openDatabase(database), clock, log);
       keeper = new BenchKeeper(log, 'server/bench/simulated-bench/main.ts', ['--import', 'tsx']);
-      const reach = { get url() { return service.url; }, get embedded() { return service.embedded; } }; // prettier-ignore
+      const reach = { get brokers() { return service.brokers; }, get reach() { return service.reach; }, get embedded() { return service.embedded; } }; // prettier-ignore
       return { instruments: instrumentsFor(reach, keeper), onCommand: (command) => service.command(command) };
     },
   });
@@ -56,7 +59,7 @@ afterAll(async () => {
 });
 
 async function device(name: string, password: string): Promise<mqtt.MqttClient> {
-  const client = await mqtt.connectAsync(service.url as string, { username: name, password, reconnectPeriod: 0 }, false);
+  const client = await mqtt.connectAsync(service.brokers.now as string, { username: name, password, reconnectPeriod: 0 }, false);
   client.on('error', () => undefined);
   clients.push(client);
   return client;
@@ -129,7 +132,7 @@ describe('instruments of a bench', () => {
 
   it('are off line by their last will when the power goes', async () => {
     const { name, secret } = await access();
-    const level = await mqtt.connectAsync(service.url as string, {
+    const level = await mqtt.connectAsync(service.brokers.now as string, {
       username: name,
       password: secret,
       reconnectPeriod: 0,
@@ -144,14 +147,14 @@ describe('instruments of a bench', () => {
   it('that guess are turned away after a few tries, right secret or not, and others go on', async () => {
     const place = (await lead.post<{ id: string }>('/benches', { name: 'Guessed' })).body.id;
     const { name, secret } = (await lead.post<{ name: string; secret: string }>(`/benches/${place}/access`, {})).body;
-    const connect = (password: string) => mqtt.connectAsync(service.url as string, { username: name, password, reconnectPeriod: 0 }, false).then((client) => client.endAsync(true).then(() => true), () => false); // prettier-ignore
+    const connect = (password: string) => mqtt.connectAsync(service.brokers.now as string, { username: name, password, reconnectPeriod: 0 }, false).then((client) => client.endAsync(true).then(() => true), () => false); // prettier-ignore
     expect(await connect(secret)).toBe(true);
     for (let n = 0; n < 10; n += 1) expect(await connect(`guess ${n}`)).toBe(false);
     expect(await connect(secret)).toBe(false);
   });
 
   it('that send a packet nobody needs are cut off, and the broker goes on', async () => {
-    const socket = createConnection(Number(new URL(service.url as string).port), '127.0.0.1');
+    const socket = createConnection(Number(new URL(service.brokers.now as string).port), '127.0.0.1');
     const closed = new Promise((resolve) => socket.once('close', resolve));
     socket.on('error', () => undefined);
     // a sign-in that announces 250 MB
@@ -171,7 +174,7 @@ describe('instruments of a bench', () => {
 describe('the thread of the instruments', () => {
   it('keeps what devices send while the server is busy with something else', async () => {
     const log = pino({ level: 'silent' });
-    const own = { databaseUrl: bench.databaseUrl, mqttUrl: null, host: '127.0.0.1', port: 0 };
+    const own = { databaseUrl: bench.databaseUrl, ...server('first') };
     // the other service lets go of the instruments first
     await service.close();
     // a thread is no place for a loader of sources: built as it ships
@@ -182,7 +185,7 @@ describe('the thread of the instruments', () => {
     try {
       await expect.poll(() => thread.reached, { timeout: 120_000 }).toBe(true);
       const { name, secret } = await access();
-      const client = await mqtt.connectAsync(thread.url as string, { username: name, password: secret, reconnectPeriod: 0 }, false);
+      const client = await mqtt.connectAsync(thread.brokers.now as string, { username: name, password: secret, reconnectPeriod: 0 }, false);
       clients.push(client);
       const before = Date.now();
       client.publish(`${benchTopic(workshopId, benchId)}/gauge/reading`, JSON.stringify({ value: 41.5 }), { qos: 0 });
@@ -198,28 +201,14 @@ describe('the thread of the instruments', () => {
     } finally {
       await thread.close();
     }
-    expect(thread.url).toBeNull();
+    expect(thread.brokers.now).toBeNull();
     service = new InstrumentService(own, bench.database, systemClock, log);
     await service.start();
   });
 });
 
-describe('several servers on one database', () => {
-  it('leave the instruments to one of them, and another takes over when it goes', async () => {
-    const log = pino({ level: 'silent' });
-    const own = { mqttUrl: null, host: '127.0.0.1', port: 0 };
-    const second = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, bench.database, systemClock, log);
-    await second.start();
-    expect(second.url).toBeNull();
-    await service.close();
-    await until(async () => second.url, (url) => url !== null); // prettier-ignore
-    await second.close();
-    service = new InstrumentService({ databaseUrl: bench.databaseUrl, ...own }, bench.database, systemClock, log);
-    await service.start();
-    expect(service.url).not.toBeNull();
-  });
-
-  it('keep readings for a month, and entries of runs for good', async () => {
+describe('readings of the past', () => {
+  it('are kept for a month, and entries of runs for good', async () => {
     await bench.pool.query("insert into instrument_reading (workshop_id, bench_id, kind, value, at) values ($1, $2, 'gauge', 1, now() - interval '40 days'), ($1, $2, 'gauge', 2, now() - interval '20 days')", [workshopId, benchId]); // prettier-ignore
     await pruneReadings(bench.database, new Date());
     const { rows } = await bench.pool.query("select value from instrument_reading where at < now() - interval '10 days'");
@@ -414,27 +403,5 @@ describe('a practised service', () => {
     expect(errorOf(await practise({ kind: 'partial-drain', partId: null })).message).toMatch(/Name the part/);
     expect(errorOf(await practise({ kind: 'partial-drain', partId: 'nothing-like-it' })).message).toMatch(/is not in this loop/);
     expect((await practise({ kind: 'closed-loop', partId: null })).status).toBe(422);
-  });
-});
-
-describe('the pump’s supply', () => {
-  it('follows the log, and a switch turned against an interlock is turned back with a note', async () => {
-    const place = (await lead.post<{ id: string }>('/benches', { name: 'Supply' })).body.id;
-    const loop = await lead.loop(await lead.system('Switched'));
-    const { id } = (await lead.run(loop.id, {}, place)).body.run;
-    const { name, secret } = (await lead.post<{ name: string; secret: string }>(`/benches/${place}/access`, {})).body;
-    const supply = await device(name, secret);
-    const heard: string[] = [];
-    supply.on('message', (_topic, payload) => heard.push(payload.toString()));
-    const at = (channel: 'set' | 'reading' | 'state') => instrumentTopic({ workshopId, benchId: place, kind: 'supply', channel });
-    await supply.subscribeAsync(at('set'), { qos: 1 });
-    await supply.publishAsync(at('state'), '{"online":true}', { qos: 1, retain: true });
-    await supply.publishAsync(at('reading'), '{"on":true}', { qos: 1 });
-    await until(async () => heard, (all) => all.includes('{"on":false}')); // prettier-ignore
-    // off first, then the words: the note may come a moment after the switch
-    await until(
-      () => lead.get<{ events: { body: { type: string; text?: string } }[] }>(`/runs/${id}`),
-      ({ body }) => body.events.some((event) => /switched on at the bench and switched off again/.test(event.body.text ?? '')),
-    );
   });
 });

@@ -1,4 +1,4 @@
 import type { Instruments } from '../../base/http/context.js';
 
 /** Where no instruments stand: the demo's past, tests without them. */
-export const NO_INSTRUMENTS: Instruments = { url: null, embedded: true, simulate: () => undefined };
+export const NO_INSTRUMENTS: Instruments = { broker: { url: null, others: [], embedded: true }, simulate: () => undefined };

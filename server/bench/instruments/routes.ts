@@ -29,7 +29,8 @@ export function instrumentRoutes(routes: Routes): void {
   routes.post<AccessAnswer>(
     '/benches/:id/access',
     async (ask) => {
-      return { ...(await renewAccess(ask.scope, ask.account, idFrom(ask.request, 'id', 'bench'), false)), url: ask.instruments.url };
+      const { url, others } = ask.instruments.broker;
+      return { ...(await renewAccess(ask.scope, ask.account, idFrom(ask.request, 'id', 'bench'), false)), url, others };
     },
     { secret: true },
   );
@@ -56,7 +57,7 @@ async function listBenches({ scope, instruments }: Ask) {
   );
   const access = await scope.select({ benchId: benchAccess.benchId, createdAt: benchAccess.createdAt }).from(benchAccess).where(eq(benchAccess.simulated, false)); // prettier-ignore
   return {
-    broker: { url: instruments.url, embedded: instruments.embedded },
+    broker: instruments.broker,
     benches: benches.map((own) => ({
       ...own,
       hasAccess: access.some(({ benchId }) => benchId === own.id),

@@ -1,7 +1,8 @@
 import { keepReport, readReport, readSeen } from '../simulated-bench/reports.js';
 import { randomBytes } from 'node:crypto';
+import { hostname } from 'node:os';
+import { setTimeout as sleep } from 'node:timers/promises';
 import mqtt from 'mqtt';
-import pg from 'pg';
 import type { Logger } from 'pino';
 import {
   ALL_READINGS,
@@ -12,29 +13,44 @@ import {
   benchTopic,
   readTopic,
 } from '../../../core/bench/instruments/topics.js';
-import { inWorkshop, settingsOf, type Database } from '../../base/database/client.js';
+import { inWorkshop, type Database } from '../../base/database/client.js';
 import type { Clock } from '../../base/http/clock.js';
 import { pushNotice, type BenchTelling } from '../../base/push/notices.js';
+import { NO_BROKERS, Voice, type Brokers } from '../../base/servers/voice.js';
 import { verifyAccess } from './access.js';
 import { AutoEntries } from './autoEntries.js';
 import { startBroker, type Broker } from './broker.js';
+import { Guarding } from './guarding.js';
 import { Ingest, markAllOffline, pruneReadings } from './ingest.js';
 
 export interface InstrumentSettings {
   readonly databaseUrl: string;
+  /** this server among those on the database */
+  readonly name: string;
   /** an outside broker, or null for the embedded one */
   readonly mqttUrl: string | null;
+  /** where devices reach the embedded broker; null: where it listens */
+  readonly address: string | null;
   readonly host: string;
   /** 0: any free port, for tests */
   readonly port: number;
 }
 
-/** Key of the lock that one server process holds while it speaks with the instruments. */
-const LOCK = 0x1a7ac;
 const RETRY_MS = 3000;
 /** ms between looks for readings that are old enough to go */
 const PRUNE_MS = 6 * 3_600_000;
 const OWN_NAME = 'lavacrum-server';
+/** ms that a word of farewell may take */
+const FAREWELL_MS = 500;
+/** addresses that say "on every network of this machine": devices need its name */
+const EVERYWHERE: ReadonlySet<string> = new Set(['0.0.0.0', '::']);
+
+function withoutAccess(mqttUrl: string): string {
+  const url = new URL(mqttUrl);
+  url.username = '';
+  url.password = '';
+  return url.href;
+}
 
 /**
  * The one process of possibly several that speaks with the instruments: it holds a lock in the database, runs the
@@ -47,11 +63,13 @@ export class InstrumentService {
   private readonly auto: AutoEntries;
   private broker: Broker | null = null;
   private client: mqtt.MqttClient | null = null;
-  private lock: pg.Client | null = null;
   private timer: NodeJS.Timeout | null = null;
   private pruning: NodeJS.Timeout | null = null;
   private closed = false;
   private heldElsewhere = false;
+  private readonly voice: Voice;
+  private readonly guarding: Guarding;
+  private known = NO_BROKERS;
 
   constructor(
     private readonly settings: InstrumentSettings,
@@ -59,6 +77,15 @@ export class InstrumentService {
     private readonly clock: Clock,
     private readonly log: Logger,
   ) {
+    this.voice = new Voice(
+      settings,
+      () => void this.lost(),
+      (brokers) => {
+        this.known = brokers;
+        this.guarding.at([...(brokers.now === null ? [] : [brokers.now]), ...brokers.others]);
+      },
+    );
+    this.guarding = new Guarding(clock, (topic, payload) => this.client?.publish(topic, payload, { qos: 1, retain: true }));
     this.auto = new AutoEntries(database, clock, log, (workshopId, benchId, topic, payload) =>
       this.command({ workshopId, benchId, topic, payload }),
     );
@@ -70,11 +97,25 @@ export class InstrumentService {
     );
   }
 
-  /** Where devices and simulated benches connect. null: not listening. */
-  get url(): string | null {
-    if (this.settings.mqttUrl !== null) return this.settings.mqttUrl;
-    const port = this.broker?.port ?? (this.settings.port === 0 ? null : this.settings.port);
-    return port === null ? null : `mqtt://127.0.0.1:${port}`;
+  /** Where devices connect, and where else to try; an outside broker without the name and password that are the servers' own. */
+  get brokers(): Brokers {
+    if (this.settings.mqttUrl !== null) return { now: withoutAccess(this.settings.mqttUrl), others: [] };
+    const own = this.broker ? this.ownAddress(this.broker.port) : null;
+    return own === null ? this.known : { now: own, others: this.known.others.filter((each) => each !== own) };
+  }
+
+  /** Where a simulated bench on this machine connects, in the order in which it tries. */
+  get reach(): readonly string[] {
+    if (this.settings.mqttUrl !== null) return [this.settings.mqttUrl];
+    const { now, others } = this.brokers;
+    const local = this.broker ? [`mqtt://127.0.0.1:${this.broker.port}`] : [];
+    return now === null ? [] : [...new Set([...local, now, ...others])];
+  }
+
+  private ownAddress(port: number): string | null {
+    const { address, host } = this.settings;
+    if (address !== null) return address;
+    return port === 0 ? null : `mqtt://${EVERYWHERE.has(host) ? hostname() : host}:${port}`;
   }
 
   /** whether instruments are reached, by this process or by the one that holds the lock */
@@ -104,36 +145,22 @@ export class InstrumentService {
   }
 
   private async takeLock(): Promise<boolean> {
-    const client = new pg.Client({
-      connectionString: this.settings.databaseUrl,
-      application_name: 'lavacrum instruments',
-      keepAlive: true,
-      options: settingsOf(this.settings.databaseUrl, true),
-    });
-    client.on('error', () => void this.lost(client));
-    client.on('end', () => void this.lost(client));
-    await client.connect();
-    const { rows } = await client.query<{ got: boolean }>('select pg_try_advisory_lock($1) as got', [LOCK]);
-    this.heldElsewhere = rows[0]?.got !== true;
-    if (!rows[0]?.got) {
-      client.removeAllListeners('end');
-      await client.end();
-      return false;
-    }
-    this.lock = client;
-    return true;
+    const got = await this.voice.take(this.embedded ? this.ownAddress(this.settings.port) : null);
+    this.heldElsewhere = !got;
+    return got;
   }
 
-  /** The database went away: another process may hold the lock by now. */
-  private async lost(client: pg.Client): Promise<void> {
-    if (this.closed || this.lock !== client) return;
-    this.lock = null;
+  /** The database went away, or gave the voice to another server. */
+  private async lost(): Promise<void> {
+    if (this.closed) return;
     await this.letGo();
     this.timer = setTimeout(() => void this.start(), RETRY_MS);
     this.timer.unref();
   }
 
   private async connect(): Promise<void> {
+    // what was known of benches when this server spoke last is another's story by now
+    this.auto.beginAnew();
     await markAllOffline(this.database);
     await this.prune();
     this.pruning = setInterval(() => void this.prune(), PRUNE_MS);
@@ -144,10 +171,15 @@ export class InstrumentService {
         port: this.settings.port,
         log: this.log,
         own: this.own,
-        verify: (workshopId, benchId, secret) => verifyAccess(this.database, workshopId, benchId, secret),
+        verify: async (workshopId, benchId, secret) => {
+          const found = await verifyAccess(this.database, workshopId, benchId, secret);
+          if (found !== null) this.guarding.meet(workshopId, benchId);
+          return found;
+        },
       });
+      await this.voice.tellBroker(this.ownAddress(this.broker.port) as string);
     }
-    const client = mqtt.connect(this.url as string, {
+    const client = mqtt.connect(this.settings.mqttUrl ?? `mqtt://127.0.0.1:${this.broker?.port}`, {
       clientId: `${OWN_NAME}-${randomBytes(4).toString('hex')}`,
       ...(this.embedded ? { username: this.own.name, password: this.own.password } : {}),
       reconnectPeriod: 1000,
@@ -157,6 +189,7 @@ export class InstrumentService {
     client.on('message', (topic, payload) => this.hear(topic, payload.toString()));
     client.subscribe([ALL_STATES, ALL_READINGS, ALL_SEEN, ALL_REPORTS], { qos: 1 });
     await new Promise<void>((resolve) => client.once('connect', () => resolve()));
+    this.guarding.begin();
     this.log.info({ embedded: this.embedded, port: this.broker?.port }, 'instruments may connect');
   }
 
@@ -165,11 +198,12 @@ export class InstrumentService {
   }
 
   private hear(topic: string, payload: string): void {
-    const instrument = readTopic(topic);
-    if (instrument) return this.ingest.take(instrument, payload);
     const bench = benchOfTopic(topic);
     if (!bench) return;
     const { workshopId, benchId } = bench;
+    this.guarding.meet(workshopId, benchId);
+    const instrument = readTopic(topic);
+    if (instrument) return this.ingest.take(instrument, payload);
     if (bench.rest[0] === 'seen') {
       const seen = readSeen(payload);
       if (seen)
@@ -198,15 +232,19 @@ export class InstrumentService {
   }
 
   private async letGo(): Promise<void> {
-    const { client, broker, lock } = this;
+    const { client, broker } = this;
     if (this.pruning !== null) clearInterval(this.pruning);
     this.pruning = null;
+    // an outside broker keeps this word for whoever listens; with the own one devices see for themselves
+    if (client?.connected) {
+      this.guarding.end();
+      if (!this.embedded) await Promise.race([client.endAsync(), sleep(FAREWELL_MS)]).catch(() => undefined);
+    }
     this.client = null;
     this.broker = null;
-    this.lock = null;
     await client?.endAsync(true).catch(() => undefined);
     await broker?.close().catch(() => undefined);
-    await lock?.end().catch(() => undefined);
+    await this.voice.drop();
   }
 
   async close(): Promise<void> {

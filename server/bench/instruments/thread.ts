@@ -31,7 +31,7 @@ const service = new InstrumentService(settings, openDatabase(pool), processClock
 
 let told = '';
 function tell(): void {
-  const state: FromThread = { url: service.url, reached: service.reached };
+  const state: FromThread = { brokers: service.brokers, reach: service.reach, reached: service.reached };
   const text = JSON.stringify(state);
   if (text === told) return;
   told = text;

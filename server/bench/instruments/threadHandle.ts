@@ -1,14 +1,17 @@
 import { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
+import { NO_BROKERS, type Brokers } from '../../base/servers/voice.js';
 import type { InstrumentService, InstrumentSettings } from './service.js';
 
 type Command = Parameters<InstrumentService['command']>[0];
 export type ToThread = { readonly do: 'command'; readonly command: Command } | { readonly do: 'close' };
 /** What the thread tells whenever it changes. */
 export interface FromThread {
-  readonly url: string | null;
+  readonly brokers: Brokers;
+  readonly reach: readonly string[];
   readonly reached: boolean;
 }
+const NOTHING: FromThread = { brokers: NO_BROKERS, reach: [], reached: false };
 
 /** ms before a thread that ended is started again */
 const AGAIN_MS = 2000;
@@ -16,7 +19,7 @@ const AGAIN_MS = 2000;
 /** The instruments as the rest of the server sees them: in a thread of their own, started again where it ends. */
 export class InstrumentsThread {
   private worker: Worker | null = null;
-  private state: FromThread = { url: null, reached: false };
+  private state = NOTHING;
   private closed = false;
   private timer: NodeJS.Timeout | null = null;
 
@@ -27,9 +30,14 @@ export class InstrumentsThread {
     private readonly log: Logger,
   ) {}
 
-  /** Where devices and simulated benches connect. null: not listening yet. */
-  get url(): string | null {
-    return this.settings.mqttUrl ?? this.state.url;
+  /** Where devices connect, and where else to try. */
+  get brokers(): Brokers {
+    return this.state.brokers;
+  }
+
+  /** Where a simulated bench on this machine connects. */
+  get reach(): readonly string[] {
+    return this.state.reach;
   }
 
   get embedded(): boolean {
@@ -49,7 +57,7 @@ export class InstrumentsThread {
     worker.on('exit', () => {
       if (this.worker !== worker) return;
       this.worker = null;
-      this.state = { url: null, reached: false };
+      this.state = NOTHING;
       if (this.closed) return;
       this.log.warn('the thread of the instruments ended; starting it again');
       this.timer = setTimeout(() => this.start(), AGAIN_MS);

@@ -103,7 +103,7 @@ export async function simulateBench(ask: Ask, runId: string, input: SimulateInpu
   const [practised] = await scope.select().from(practice).where(eq(practice.runId, runId));
   const access = await renewAccess(scope, account, benchId, true);
   instruments.simulate({
-    ...(instruments.embedded ? access : { name: '', secret: '' }),
+    ...(instruments.broker.embedded ? access : { name: '', secret: '' }),
     workshopId: account.workshopId,
     benchId,
     loop: file,

@@ -2,8 +2,9 @@ import type { BenchOrder } from '../../../core/bench/simulated-bench/order.js';
 import { RunFold } from '../../../core/bench/runs/replay.js';
 import mqtt from 'mqtt';
 import type { InstrumentKind } from '../../../core/bench/instruments/kinds.js';
+import { readGuard } from '../../../core/bench/instruments/guard.js';
 import { readingPayload, statePayload } from '../../../core/bench/instruments/payloads.js';
-import { handsTopic, instrumentTopic, reportTopic, seenTopic, type Channel } from '../../../core/bench/instruments/topics.js';
+import { guardTopic, handsTopic, instrumentTopic, reportTopic, seenTopic, type Channel } from '../../../core/bench/instruments/topics.js';
 import { SimulatedBench } from '../../../core/bench/simulated-bench/bench.js';
 import { readMove, type HandMove } from '../../../core/bench/simulated-bench/hands.js';
 import { movesOfEntry } from '../../../core/bench/simulated-bench/movesOfEntry.js';
@@ -37,7 +38,7 @@ function play(order: BenchOrder): void {
   const job = procedure.service?.kind ?? null;
   const bench = new SimulatedBench(loop, drawTruth(loop, seed, scenario, job), coolant, Date.parse(order.startedAt), seed, job);
   const topic = (kind: InstrumentKind, channel: Channel): string => instrumentTopic({ workshopId, benchId, kind, channel });
-  const client = mqtt.connect(order.url, {
+  const client = connectTo(order.urls, {
     ...(order.name === '' ? {} : { username: order.name, password: order.secret }),
     reconnectPeriod: 1000,
     will: { topic: topic('supply', 'state'), payload: Buffer.from(statePayload('supply', { online: false, resolution: null, simulated: true })), qos: 1, retain: true }, // prettier-ignore
@@ -97,10 +98,13 @@ function play(order: BenchOrder): void {
 
   client.on('connect', () => {
     online.clear();
-    client.subscribe([topic('supply', 'set'), handsTopic(workshopId, benchId)], { qos: 1 }, () => publish(bench.instruments));
+    client.subscribe([topic('supply', 'set'), handsTopic(workshopId, benchId), guardTopic(workshopId, benchId)], { qos: 1 }, () =>
+      publish(bench.instruments),
+    );
   });
   client.on('error', () => undefined);
   client.on('message', (heard, payload) => {
+    if (heard === guardTopic(workshopId, benchId)) return learnBrokers(client, readGuard(payload.toString())?.brokers ?? []);
     try {
       const message = JSON.parse(payload.toString()) as { on?: boolean; do?: string };
       if (heard === topic('supply', 'set')) {
@@ -131,6 +135,26 @@ function play(order: BenchOrder): void {
   }
   process.on('SIGTERM', leave);
   process.on('disconnect', leave);
+}
+
+/** One broker after the other until one answers; what is learned later is tried as well. */
+function connectTo(urls: readonly string[], options: mqtt.IClientOptions): mqtt.MqttClient {
+  const [first = '', ...others] = urls;
+  if (others.length === 0) return mqtt.connect(first, { ...options, servers: first.startsWith('mqtt:') ? urls.map(serverOf) : undefined });
+  return mqtt.connect({ ...options, protocol: 'mqtt', servers: urls.map(serverOf) });
+}
+
+const serverOf = (url: string) => {
+  const { hostname: host, port } = new URL(url);
+  return { host, port: Number(port || '1883'), protocol: 'mqtt' as const };
+};
+
+/** An outside broker says nothing of others. */
+function learnBrokers({ options }: mqtt.MqttClient, brokers: readonly string[]): void {
+  const known = options.servers;
+  if (known)
+    for (const each of brokers.map(serverOf))
+      if (!known.some(({ host, port }) => host === each.host && port === each.port)) known.push(each);
 }
 
 process.once('message', (order: BenchOrder) => play(order));

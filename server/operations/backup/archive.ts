@@ -33,8 +33,8 @@ export interface BackupPlace {
 
 const MANIFEST = 'manifest.json';
 const DUMP = 'database.dump';
-/** what a dump leaves out: sessions, so that nobody is signed in by a stolen copy, and the queue, which is made anew */
-const LEFT_OUT = ['--exclude-table-data=public.session', '--exclude-schema=pgboss'];
+/** what a dump leaves out: sessions and keys, so that nobody is signed in by a stolen copy, what else is the servers' own, and the queue, which is made anew */
+const LEFT_OUT = ['--exclude-table-data=public.session', '--exclude-table-data=server.*', '--exclude-schema=pgboss'];
 
 /**
  * Writes everything into one file: an uncompressed tar of a manifest and a dump in PostgreSQL's own format, photographs

@@ -95,7 +95,9 @@ async function resetDemo(): Promise<void> {
   await stopService(own.dataFolder);
   const client = new pg.Client({ connectionString: ownerUrl });
   await client.connect();
-  await client.query('drop schema if exists drizzle cascade; drop schema public cascade; create schema public');
+  await client.query(
+    'drop schema if exists drizzle cascade; drop schema if exists server cascade; drop schema public cascade; create schema public',
+  );
   await client.end();
   await startService({ root, dataFolder: own.dataFolder, port: own.port, databaseUrl, ownerUrl });
   announce(own.port, own.demo, 'The demo was written anew. Lavacrum is running');

@@ -9,6 +9,9 @@ import { refreshLives } from '../../workshop/learned-lives/refresh.js';
 import { redate } from '../../workshop/due-dates/redate.js';
 import { freshenLines } from '../../workshop/machine-list/freshLines.js';
 import type { Clock } from '../../base/http/clock.js';
+import { OwnDuties, type Duties } from '../../base/servers/duties.js';
+import { renewKeys } from '../../base/servers/keys.js';
+import { pruneAttempts } from '../../base/servers/attempts.js';
 import { pruneAnswers } from '../../base/http/idempotency.js';
 import { tellDue } from '../../workshop/messages/messages.js';
 import type { OneLetter } from '../../base/http/context.js';
@@ -60,7 +63,6 @@ export class NightlyWork {
   private queueDatabase: QueueDatabase | null = null;
   private post: Post | null = null;
   private closed = false;
-  private backupFailed = false;
   private readonly startedMs: number;
   private closeStandIn: () => Promise<void> = async () => undefined;
 
@@ -69,6 +71,8 @@ export class NightlyWork {
     private readonly database: Database,
     private readonly clock: Clock,
     private readonly log: Logger,
+    /** how the backup went on whichever server made it; left out: this one makes all */
+    private readonly duties: Duties = new OwnDuties(),
   ) {
     this.startedMs = clock.now().getTime();
   }
@@ -129,6 +133,8 @@ export class NightlyWork {
 
   /** One piece a workshop: a large one does not keep the others waiting, and a failed one is tried again alone. */
   async planNight(): Promise<void> {
+    await renewKeys(this.database);
+    await pruneAttempts(this.database);
     for (const id of await workshopIds(this.database)) {
       await this.boss?.send(QUEUES.redate, { workshopId: id }, { retryLimit: 3, singletonKey: id });
       await this.boss?.send(QUEUES.tell, { workshopId: id }, { retryLimit: 3, singletonKey: id, startAfter: 60 });
@@ -166,11 +172,11 @@ export class NightlyWork {
     try {
       const file = path.join(backup.folder, backupName(now));
       await makeBackup({ ownerUrl: backup.ownerUrl, file, now });
-      this.backupFailed = false;
+      await this.duties.note('backup', 'done', now);
       const gone = keepNewest(backup.folder, backup.kept);
       this.log.info({ removed: gone.length }, 'everything is backed up');
     } catch (error) {
-      this.backupFailed = true;
+      await this.duties.note('backup', 'failed', now);
       this.log.error({ name: error instanceof Error ? error.name : 'unknown' }, 'the nightly backup failed; it is tried again tomorrow');
     }
   }
@@ -180,15 +186,16 @@ export class NightlyWork {
     return this.boss !== null && this.queueDatabase?.reached === true;
   }
 
-  /** How the nightly backup does: off, failed, older than it may be, or well. */
+  /** How the nightly backup does, whichever server makes it: off, failed, older than it may be, or well. */
   get backupState(): 'ok' | 'failed' | 'old' | 'off' {
     const { backup } = this.settings;
     if (!backup) return 'off';
-    if (this.backupFailed) return 'failed';
+    const { doneAt, failedAt } = this.duties.of('backup') ?? { doneAt: null, failedAt: null };
+    if (failedAt !== null && (doneAt === null || failedAt > doneAt)) return 'failed';
     const [newest] = backupsIn(backup.folder);
-    const nowMs = this.clock.now().getTime();
-    const sinceMs = newest ? madeAtOf(newest).getTime() : this.startedMs;
-    return nowMs - sinceMs > BACKUP_OLD_MS ? 'old' : 'ok';
+    const hereMs = newest ? madeAtOf(newest).getTime() : this.startedMs;
+    const sinceMs = doneAt === null ? hereMs : Math.max(doneAt.getTime(), newest ? hereMs : 0);
+    return this.clock.now().getTime() - sinceMs > BACKUP_OLD_MS ? 'old' : 'ok';
   }
 
   /** Sends what waits now, without waiting for the next minute. */

@@ -1,5 +1,4 @@
 import { say } from '../../../core/base/words/say.js';
-import { createHmac, timingSafeEqual } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { Router, type RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
@@ -9,31 +8,26 @@ import { person, workshop } from '../../base/database/tables/people.js';
 import { inWorkshop, type Database } from '../../base/database/client.js';
 import type { App } from '../../base/http/context.js';
 import { answerOf, DomainError } from '../../base/http/errors.js';
+import { SharedAttempts } from '../../base/servers/attempts.js';
+import type { Secrets } from '../../base/servers/secrets.js';
 import { setPassword } from './people.js';
 import { addressOf, emailOf } from './signInLimits.js';
 import { demandStrength } from './strength.js';
 
 /** Letters with a link in an hour: to one account, and asked for from one address. */
 export const LINK_LIMIT = { account: 3, address: 20 } as const;
+const LINK_WINDOW_MS = 60 * 60_000;
 
 /**
  * A new password by mail. The link carries who it is for, until when, and a mark that only this server can make from both and from the
  * password of now: it opens once, since the password it names is then another, and nothing of it is kept.
  */
 export class PasswordLinks {
-  private readonly key: Buffer;
-
   constructor(
-    secret: string,
+    private readonly secrets: Secrets,
     /** where the server is reached on its own machine: for workshops without a public address */
     private readonly ownOrigin: string,
-  ) {
-    this.key = createHmac('sha256', secret).update('password link').digest();
-  }
-
-  private markOf(personId: string, untilMs: number, passwordHash: string): string {
-    return createHmac('sha256', this.key).update(`${personId} ${untilMs} ${passwordHash}`).digest('base64url');
-  }
+  ) {}
 
   /** Writes to an account of that address; to none other. Whoever asks learns nothing of it. */
   async send({ database, clock, sendLetter }: App, email: string): Promise<void> {
@@ -49,7 +43,7 @@ export class PasswordLinks {
     if (!own) return;
     const untilMs = clock.now().getTime() + LINK_MINUTES * 60_000;
     const { publicAddress } = own.contact;
-    const mark = `${found.id}.${untilMs}.${this.markOf(found.id, untilMs, found.passwordHash)}`;
+    const mark = `${found.id}.${untilMs}.${this.secrets.mark('password link', textOf(found.id, untilMs, found.passwordHash))}`;
     // behind the hash sign: a browser sends it to no server, and no log ever holds it
     const link = `${publicAddress || this.ownOrigin}/new-password#${mark}`;
     const letter = passwordLetter({ person: own.name, workshop: own.workshop, link, opensEverywhere: publicAddress !== '' });
@@ -60,9 +54,7 @@ export class PasswordLinks {
   async change({ database, clock }: App, { link, password }: PasswordByLink): Promise<void> {
     const [personId = '', until = '', mark = ''] = link.split('.');
     const found = await this.holderOf(database, personId);
-    const given = Buffer.from(mark);
-    const wanted = Buffer.from(this.markOf(personId, Number(until), found?.passwordHash ?? ''));
-    const isOurs = given.length === wanted.length && timingSafeEqual(given, wanted);
+    const isOurs = this.secrets.recognises('password link', textOf(personId, Number(until), found?.passwordHash ?? ''), mark);
     if (!found || !isOurs || Number(until) < clock.now().getTime()) throw spent();
     await inWorkshop(database, found.workshopId, async (scope) => {
       const [own] = await scope
@@ -85,6 +77,9 @@ export class PasswordLinks {
   }
 }
 
+/** What a link is made from. */
+const textOf = (personId: string, untilMs: number, passwordHash: string): string => `${personId} ${untilMs} ${passwordHash}`;
+
 /** What the server may know of an account before anybody signed in. */
 const FINDABLE = { id: person.id, workshopId: person.workshopId, active: person.active, passwordHash: person.passwordHash } as const;
 
@@ -92,10 +87,11 @@ const spent = (): DomainError =>
   new DomainError('refused', say('This link is used or too old. Ask for another one: a link opens once, within the hour.'));
 
 /** A mailbox is not filled by strangers. Unknown addresses count like known ones: nothing can be told from the answer. */
-export function linkLimits(): RequestHandler {
-  const limiter = (limit: number, keyGenerator: typeof emailOf): RequestHandler =>
+export function linkLimits(database: Database): RequestHandler {
+  const limiter = (what: string, limit: number, keyGenerator: typeof emailOf): RequestHandler =>
     rateLimit({
-      windowMs: 60 * 60_000,
+      windowMs: LINK_WINDOW_MS,
+      store: new SharedAttempts(database, what, LINK_WINDOW_MS),
       limit,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
@@ -110,5 +106,5 @@ export function linkLimits(): RequestHandler {
         response.status(status).json(body);
       },
     });
-  return Router().use(limiter(LINK_LIMIT.address, addressOf), limiter(LINK_LIMIT.account, emailOf));
+  return Router().use(limiter('link by address', LINK_LIMIT.address, addressOf), limiter('link by account', LINK_LIMIT.account, emailOf));
 }

@@ -65,7 +65,7 @@ const passwords = new Gate(4, 200);
 
 /** Signing in and out, and the first visit: the only routes that need no session. */
 export function openRoutes(router: Router, app: App, { limit, devices, links, overTls, onSignOut }: Door): void {
-  const throttle = signInLimits(limit, devices);
+  const throttle = signInLimits(app.database, limit, devices);
 
   router.get('/session', async (request, response) => {
     response.json(await describeSession(app, request));
@@ -91,7 +91,7 @@ export function openRoutes(router: Router, app: App, { limit, devices, links, ov
     response.status(201).json(await describeSession(app, request));
   });
 
-  router.post('/password-link', linkLimits(), (request, response) => {
+  router.post('/password-link', linkLimits(app.database), (request, response) => {
     const { email } = bodyAs<LinkAsked>(request, linkAskedSchema);
     // answered before anything is looked up: how long it takes tells nothing either
     void links.send(app, email).catch((error: unknown) => app.log.warn({ name: nameOf(error) }, 'a link for a new password was not sent'));

@@ -4,6 +4,7 @@ import { Router, type Request, type RequestHandler, type Response } from 'expres
 import session from 'express-session';
 import type pg from 'pg';
 import type { SignedIn } from '../../base/http/context.js';
+import type { Secrets } from '../../base/servers/secrets.js';
 
 export const SESSION = {
   /** ms; two weeks without use: a tablet at the bench is not asked every morning */
@@ -32,7 +33,7 @@ class SeldomTouched extends connectPgSimple(session) {
 
 export interface SessionOptions {
   readonly pool: pg.Pool;
-  readonly secret: string;
+  readonly secrets: Secrets;
   /** behind a proxy that speaks TLS: the cookie is sent over TLS alone, and belongs to this host and no other */
   readonly overTls: boolean;
 }
@@ -40,21 +41,26 @@ export interface SessionOptions {
 /** A cookie that no neighbour under the same domain can plant, where browsers can promise it. */
 export const cookieName = (overTls: boolean): string => (overTls ? '__Host-lavacrum' : 'lavacrum');
 
-export function sessions({ pool, secret, overTls }: SessionOptions): Router {
+export function sessions({ pool, secrets, overTls }: SessionOptions): Router {
   const router = Router();
-  router.use(
+  // pruning by timer keeps a test's process alive; expired sessions are ignored either way
+  const store = new SeldomTouched({ pool, tableName: 'session', pruneSessionInterval: process.env.NODE_ENV === 'test' ? false : 3600 });
+  let made: { readonly keys: readonly string[]; readonly handler: RequestHandler } | null = null;
+  const handlerOf = (keys: readonly string[]): RequestHandler =>
     session({
       name: cookieName(overTls),
-      secret,
+      secret: [...keys],
       resave: false,
       saveUninitialized: false,
       rolling: true,
       cookie: { httpOnly: true, sameSite: 'strict', secure: overTls, maxAge: SESSION.idleMs, path: '/' },
-      // pruning by timer keeps a test's process alive; expired sessions are ignored either way
-      store: new SeldomTouched({ pool, tableName: 'session', pruneSessionInterval: process.env.NODE_ENV === 'test' ? false : 3600 }),
-    }),
-    endsInTime,
-  );
+      store,
+    });
+  router.use((request, response, next) => {
+    // keys change while the server runs: from then on cookies are signed with the new one
+    if (made?.keys !== secrets.all) made = { keys: secrets.all, handler: handlerOf(secrets.all) };
+    made.handler(request, response, next);
+  }, endsInTime);
   return router;
 }
 

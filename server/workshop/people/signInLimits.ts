@@ -1,8 +1,10 @@
 import { say } from '../../../core/base/words/say.js';
-import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { answerOf, DomainError } from '../../base/http/errors.js';
+import type { Database } from '../../base/database/client.js';
+import { SharedAttempts } from '../../base/servers/attempts.js';
+import type { Secrets } from '../../base/servers/secrets.js';
 
 /** Failed sign-ins allowed in the window. */
 export interface SignInLimit {
@@ -26,10 +28,11 @@ const MOST_EMAIL = 320;
  * cookie for that account and has tries of its own, so that a neighbour behind the same address, or somebody far away who
  * knows an e-mail address, cannot close the shop.
  */
-export function signInLimits(limit: SignInLimit, devices: KnownDevices): RequestHandler {
-  const limiter = (most: number, keyOf: (request: Request) => string, sparesKnown: boolean): RequestHandler =>
+export function signInLimits(database: Database, limit: SignInLimit, devices: KnownDevices): RequestHandler {
+  const limiter = (what: string, most: number, keyOf: (request: Request) => string, sparesKnown: boolean): RequestHandler =>
     rateLimit({
       windowMs: limit.windowMs,
+      store: new SharedAttempts(database, what, limit.windowMs),
       limit: most,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
@@ -46,9 +49,10 @@ export function signInLimits(limit: SignInLimit, devices: KnownDevices): Request
       },
     });
   return Router().use(
-    limiter(limit.addressTries, addressOf, true),
-    limiter(limit.accountTries, emailOf, true),
+    limiter('sign-in by address', limit.addressTries, addressOf, true),
+    limiter('sign-in by account', limit.accountTries, emailOf, true),
     limiter(
+      'sign-in',
       limit.tries,
       (request) => `${devices.knows(request, emailOf(request)) ? 'known' : addressOf(request)} ${emailOf(request)}`,
       false,
@@ -66,19 +70,13 @@ export function emailOf(request: Request): string {
 
 /** Devices that have signed in: a cookie that only this server can make, for one account. */
 export class KnownDevices {
-  private readonly key: Buffer;
   private readonly cookie: string;
 
   constructor(
-    secret: string,
+    private readonly secrets: Secrets,
     private readonly overTls: boolean,
   ) {
-    this.key = createHmac('sha256', secret).update('known device').digest();
     this.cookie = overTls ? '__Host-lavacrum-device' : 'lavacrum-device';
-  }
-
-  private markOf(email: string): string {
-    return createHmac('sha256', this.key).update(email).digest('base64url');
   }
 
   knows(request: Request, email: string): boolean {
@@ -87,12 +85,11 @@ export class KnownDevices {
       .map((each) => each.trim())
       .find((each) => each.startsWith(`${this.cookie}=`))
       ?.slice(this.cookie.length + 1);
-    const [a, b] = [Buffer.from(given ?? ''), Buffer.from(this.markOf(email))];
-    return a.length === b.length && timingSafeEqual(a, b);
+    return this.secrets.recognises('known device', email, given ?? '');
   }
 
   remember(response: Response, email: string): void {
-    response.cookie(this.cookie, this.markOf(email), {
+    response.cookie(this.cookie, this.secrets.mark('known device', email), {
       httpOnly: true,
       sameSite: 'strict',
       secure: this.overTls,

@@ -1,10 +1,18 @@
 <script setup lang="ts">
 import { partLines } from '@core/edge/words/health.js';
-import { computed } from 'vue';
+import type { ServersAnswer } from '@core/base/health/servers.js';
+import { serverWords } from '@core/edge/words/health.js';
+import { computed, onMounted, ref } from 'vue';
+import { get } from '../http/api.js';
 import { useServerHealth } from './serverHealth.js';
 
 /** What the server stands on, and what of it needs somebody. */
 const parts = useServerHealth();
+const answer = ref<ServersAnswer | null>(null);
+onMounted(async () => {
+  // who may not know gets none; a server that does not answer is told above
+  answer.value = await get<ServersAnswer>('/servers').catch(() => null);
+});
 const lines = computed(() => (parts.value ? partLines(parts.value) : []));
 </script>
 
@@ -18,6 +26,11 @@ const lines = computed(() => (parts.value ? partLines(parts.value) : []));
         <dd :class="line.well ? 'quiet' : 'wrong'">{{ line.says }}</dd>
       </template>
     </dl>
+    <ul v-if="answer && answer.servers.length > 1" class="plain-list servers" aria-label="Servers on this database">
+      <li v-for="server in answer.servers" :key="server.name" :class="{ wrong: server.isSilent }">
+        {{ serverWords(server, answer.here) }}
+      </li>
+    </ul>
   </section>
 </template>
 
@@ -30,6 +43,9 @@ const lines = computed(() => (parts.value ? partLines(parts.value) : []));
 }
 dd {
   margin: 0;
+}
+.servers {
+  margin-top: 12px;
 }
 .wrong {
   font-weight: 620;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { say, midSentence, sayWord } from '@core/base/words/say.js';
-import type { InstrumentsAnswer } from '@core/bench/instruments/answers.js';
+import type { AccessAnswer, InstrumentsAnswer } from '@core/bench/instruments/answers.js';
 import { computed, onMounted, ref } from 'vue';
 import { INSTRUMENT_KINDS } from '@core/bench/instruments/kinds.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
@@ -11,7 +11,7 @@ const props = defineProps<{ isLead: boolean }>();
 const answer = ref<InstrumentsAnswer | null>(null);
 const problem = ref<string | null>(null);
 /** shown once, until the page is left */
-const fresh = ref<{ benchId: string; name: string; secret: string; url: string | null } | null>(null);
+const fresh = ref<(AccessAnswer & { readonly benchId: string }) | null>(null);
 
 async function load(): Promise<void> {
   try {
@@ -30,7 +30,7 @@ async function renew(benchId: string): Promise<void> {
   try {
     fresh.value = {
       benchId,
-      ...(await call<{ name: string; secret: string; url: string | null }>('POST', `/benches/${benchId}/access`, { body: {} })),
+      ...(await call<AccessAnswer>('POST', `/benches/${benchId}/access`, { body: {} })),
     };
     await load();
   } catch (error) {
@@ -42,9 +42,10 @@ const where = computed(() => {
   const broker = answer.value?.broker;
   if (!broker) return '';
   if (broker.url === null) return say('No broker is reached at the moment; hand entry goes on.');
-  return broker.embedded
-    ? say('Devices connect to {url} on this machine (MQTT).', { url: broker.url })
-    : say('Devices connect to the broker at {url} (MQTT).', { url: broker.url });
+  if (!broker.embedded) return say('Devices connect to the broker at {url} (MQTT).', { url: broker.url });
+  return broker.others.length === 0
+    ? say('Devices connect to {url} (MQTT).', { url: broker.url })
+    : say('Devices connect to {url} (MQTT); when that one goes, to {others}.', { url: broker.url, others: broker.others.join(', ') });
 });
 </script>
 
@@ -79,8 +80,15 @@ const where = computed(() => {
           <dd>{{ fresh.name }}</dd>
           <dt>Secret</dt>
           <dd>{{ fresh.secret }}</dd>
+          <template v-if="fresh.url !== null">
+            <dt>Brokers</dt>
+            <dd>
+              <div v-for="url in [fresh.url, ...fresh.others]" :key="url">{{ url }}</div>
+            </dd>
+          </template>
           <dt>Topics</dt>
           <dd>lavacrum/{{ fresh.name.replace('.', '/') }}/…</dd>
+          <dd v-if="fresh.others.length > 0" class="quiet wide">Give a device all of them: it goes to the next when one is gone.</dd>
           <dd class="quiet wide">Shown once. The secret before it no longer works.</dd>
         </dl>
       </li>

@@ -52,7 +52,7 @@ beforeEach(() => {
   stored = [];
   hold = null;
   asked = fakeServer(({ path }) => {
-    if (path === '/instruments') return { status: 200, body: { broker: { url: 'mqtt://127.0.0.1:4183', embedded: true }, benches: [{ id: 'b', name: 'Window', hasAccess: false, instruments: kinds }] } }; // prettier-ignore
+    if (path === '/instruments') return { status: 200, body: { broker: { url: 'mqtt://127.0.0.1:4183', others: [], embedded: true }, benches: [{ id: 'b', name: 'Window', hasAccess: false, instruments: kinds }] } }; // prettier-ignore
     const after = Number(/after=(\d+)/.exec(path)?.[1] ?? '0');
     if (path.startsWith('/benches/b/readings'))
       return { status: 200, body: { readings: stored.filter(([id]) => id > after), more: false } };
