@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Pool } from 'pg';
 import { pino, type Logger } from 'pino';
-import { openDatabase, openPool } from '../base/database/client.js';
+import { openDatabase, openPool, type Database } from '../base/database/client.js';
 import { migrateDatabase, migrationsFolder, NewerDatabase } from '../base/database/migrate.js';
 import { freeBytes, LOW_DISK_BYTES } from '../operations/backup/archive.js';
 import { backupFolder } from '../operations/backup/commands.js';
@@ -72,6 +72,10 @@ async function seedDemoOnce(settings: Settings): Promise<void> {
   }
 }
 
+function memberOf({ name, secrets, dataFolder }: Settings, database: Database, log: Logger): ServerMember {
+  return new ServerMember({ name, version: LAVACRUM_VERSION, secrets, oldSecret: oldSecret(dataFolder) }, database, new Secrets(), log);
+}
+
 /** Ends the process once what was asked is answered and the others know that this server leaves. */
 function endAfter(listener: HttpServer, left: Promise<void>, pool: Pool): void {
   listener.close(() => void left.then(() => pool.end()).finally(() => process.exit(0)));
@@ -96,12 +100,7 @@ function start(): void {
     log,
   );
   const database = openDatabase(pool);
-  const member = new ServerMember(
-    { name: settings.name, version: LAVACRUM_VERSION, secrets: settings.secrets, oldSecret: oldSecret(settings.dataFolder) },
-    database,
-    new Secrets(),
-    log,
-  );
+  const member = memberOf(settings, database, log);
   const keeper = new BenchKeeper(log);
   const { ownerUrl, backupsKept: kept } = settings;
   const backup = kept > 0 ? { ownerUrl, folder: backupFolder(settings.dataFolder), kept } : null;

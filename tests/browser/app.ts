@@ -69,6 +69,16 @@ export class RunningApp {
     return app;
   }
 
+  /** Another server on the same database, as behind a proxy; both go by one clock. */
+  async beside(): Promise<RunningApp> {
+    const port = await freePort();
+    const folder = mkdtempSync(path.join(tmpdir(), 'lavacrum-app-'));
+    const env = { ...this.env, LAVACRUM_PORT: String(port), LAVACRUM_DATA: folder };
+    const app = new RunningApp(`http://localhost:${port}`, env, this.clockFile, this.database);
+    await app.start();
+    return app;
+  }
+
   /** as the owner of its tables */
   get ownerUrl(): string {
     return this.env.LAVACRUM_OWNER_URL as string;

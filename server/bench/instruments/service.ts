@@ -108,8 +108,14 @@ export class InstrumentService {
   get reach(): readonly string[] {
     if (this.settings.mqttUrl !== null) return [this.settings.mqttUrl];
     const { now, others } = this.brokers;
-    const local = this.broker ? [`mqtt://127.0.0.1:${this.broker.port}`] : [];
+    const local = this.broker ? [this.localAddress(this.broker.port)] : [];
     return now === null ? [] : [...new Set([...local, now, ...others])];
+  }
+
+  /** from this machine itself; a broker on one of its addresses listens on that alone */
+  private localAddress(port: number): string {
+    const { host } = this.settings;
+    return `mqtt://${EVERYWHERE.has(host) ? '127.0.0.1' : host}:${port}`;
   }
 
   private ownAddress(port: number): string | null {
@@ -179,7 +185,7 @@ export class InstrumentService {
       });
       await this.voice.tellBroker(this.ownAddress(this.broker.port) as string);
     }
-    const client = mqtt.connect(this.settings.mqttUrl ?? `mqtt://127.0.0.1:${this.broker?.port}`, {
+    const client = mqtt.connect(this.settings.mqttUrl ?? this.localAddress(this.broker?.port ?? 0), {
       clientId: `${OWN_NAME}-${randomBytes(4).toString('hex')}`,
       ...(this.embedded ? { username: this.own.name, password: this.own.password } : {}),
       reconnectPeriod: 1000,

@@ -8,7 +8,7 @@ import { serve } from './serve.js';
 import { licencePage, licencesOf } from '../licences/licences.js';
 import { backupCommand, checkCommand, restoreCommand, type Keeping } from '../backup/commands.js';
 import { growCommand } from '../grow/commands.js';
-import { passwordCommand, workshopCommand } from '../people/commands.js';
+import { keyCommand, passwordCommand, workshopCommand } from '../people/commands.js';
 import { isRunning, startCluster, stopCluster } from '../cluster/cluster.js';
 import { readPort } from './port.js';
 import { LaunchProblem } from '../cluster/processes.js';
@@ -159,6 +159,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   licences,
   password: () => keeping((place) => passwordCommand(place, words)),
   workshop: () => keeping((place) => workshopCommand(place, words)),
+  key: () => keeping((place) => keyCommand(place, words)),
   grow: () => keeping((place) => growCommand(place, words)),
   test: async () => {
     process.exitCode = await runTests(root, words);

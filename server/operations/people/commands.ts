@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm';
 import { isTimeZone } from '../../../core/base/units/calendar.js';
 import { person } from '../../base/database/tables/people.js';
 import { inWorkshop, openDatabase, openPool, type Database } from '../../base/database/client.js';
+import { changeKey } from '../../base/servers/keys.js';
 import { hashPassword } from '../../workshop/people/password.js';
 import { setPassword } from '../../workshop/people/people.js';
 import { createWorkshop } from '../../workshop/people/workshop.js';
@@ -56,4 +57,18 @@ export const workshopCommand = (place: Keeping, [workshopName, personName, email
       createWorkshop(scope, { workshopName, personName, email: address, timeZone, passwordHash, firstPassword: true }),
     );
     place.say(`${workshopName} is there. Its lead signs in as ${address} with  ${password}\nIt is to be changed at the first sign-in.`);
+  });
+
+/** `./lavacrum key [--leaked]`: the servers sign with a new key; after a leak the old ones count no more, and everybody signs in anew. */
+export const keyCommand = (place: Keeping, words: readonly string[]): Promise<void> =>
+  withDatabase(place, async (database) => {
+    const leaked = words.includes('--leaked');
+    if (words.some((word) => word !== '--leaked')) throw new LaunchProblem('say ./lavacrum key, or ./lavacrum key --leaked');
+    await changeKey(database, leaked);
+    place.say(
+      leaked
+        ? 'A new key signs; the old ones count no more. Everybody signs in anew, on every server within seconds.'
+        : 'A new key signs within a minute; nobody notices. The old ones are recognised as long as what they signed counts.',
+    );
+    if (process.env.LAVACRUM_SECRET) place.say('LAVACRUM_SECRET is set here: servers that have it go by that setting, not by this key.');
   });
