@@ -276,7 +276,14 @@ async function many(): Promise<Section> {
 
 /** Pages of a full workshop, and a crowd that asks for them. */
 async function pages(): Promise<Section> {
-  const { machines, fills, growS, pages: each, crowd, serverBytes } = await pageFigures(10_000);
+  const {
+    machines,
+    fills,
+    growS,
+    pages: each,
+    crowd,
+    serverBytes,
+  } = await pageFigures(Number(process.env.LAVACRUM_BENCH_MACHINES ?? 10_000));
   return {
     told: [
       `Pages of ${machines} machines with ${fills} fills (grown in ${growS.toFixed(1)} s); 95 of 100 answers are faster`,

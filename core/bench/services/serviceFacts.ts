@@ -9,8 +9,8 @@ import { keptAfterDrains } from '../../physics/contents/kept.js';
 import { sharesOf } from '../../physics/contents/shares.js';
 import { WATER, type Liquid } from '../../machine/liquids/fluids.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
-import { type DrainStage } from '../../physics/draining/advice.js';
-import { advisedDraining } from './advised.js';
+import { adviseDraining, type DrainStage } from '../../physics/draining/advice.js';
+import { remembering } from '../../base/numerics/remember.js';
 import { UPRIGHT_ONLY, type DrainPolicy } from '../../physics/draining/defaults.js';
 import { contentsAtMark, contentsNow, twinFor } from '../../physics/live-book/atMark.js';
 import { adviseBlowing } from '../../physics/draining/blowThrough.js';
@@ -116,6 +116,16 @@ export function outFacts(
   return { takeOut: network && component ? takeOutFacts(loop, network, component, inside(network)) : null };
 }
 
+/**
+ * How a loop is drained. A job that is booked, begun and changed at the bench asks the same each time, and the search takes a hundred
+ * times as long as the question is.
+ */
+const advised = remembering(
+  ({ loop, policy, from }: { readonly loop: LoopFile; readonly policy: DrainPolicy | undefined; readonly from: readonly number[] }) =>
+    adviseDraining(loop, buildNetwork(loop), policy, Float64Array.from(from)),
+  24,
+);
+
 /** Stand by stand how the loop is drained, by the workshop's policy, and how a rinse is let out. */
 function drainFacts(
   { loop, liquid = WATER, contents, policy, leftBefore = [] }: ServiceFactsInput,
@@ -123,9 +133,9 @@ function drainFacts(
 ): Pick<ServiceFacts, 'stands' | 'rinseStand' | 'leftMl' | 'kept' | 'blow'> {
   if (!network) return { stands: [], rinseStand: null, ...keptFacts(null, leftBefore) };
   const atMark = contentsAtMark(loop, network, twinFor(loop, liquid));
-  const plan = advisedDraining(loop, network, policy, contentsNow(loop, liquid, network, contents?.standing));
+  const plan = advised({ loop, policy, from: [...contentsNow(loop, liquid, network, contents?.standing)] });
   // a rinse fills the loop to its mark, and leaves it without a turn
-  const [rinsed] = advisedDraining(loop, network, UPRIGHT_ONLY, atMark).stages;
+  const [rinsed] = advised({ loop, policy: UPRIGHT_ONLY, from: [...atMark] }).stages;
   const last = plan.stages.at(-1);
   const standOf = (stage: DrainStage): DrainStand => ({ ...stage, left: sharesOf(network, stage.left) });
   return {

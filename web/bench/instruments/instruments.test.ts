@@ -56,7 +56,8 @@ beforeEach(() => {
     const after = Number(/after=(\d+)/.exec(path)?.[1] ?? '0');
     if (path.startsWith('/benches/b/readings'))
       return { status: 200, body: { readings: stored.filter(([id]) => id > after), more: false } };
-    if (path === '/benches/b/access') return { status: 201, body: { name: 'w.b', secret: 'shown-once', url: 'mqtt://127.0.0.1:4183' } };
+    if (path === '/benches/b/access')
+      return { status: 201, body: { name: 'w.b', secret: 'shown-once', url: 'mqtt://127.0.0.1:4183', others: ['mqtt://cellar:4183'] } };
     return { status: 201, body: {} };
   });
   const answered = globalThis.fetch;
@@ -266,12 +267,16 @@ describe('the devices of a workshop', () => {
     kinds = [face('gauge', { problem: 'unit must be kPa for gauge (got bar)' }), face('level', { online: false })];
     const screen = mountScreen(BenchDevices, { props: { isLead: true } });
     await settle();
-    expect(wordsOf(screen)).toContain('Devices connect to mqtt://127.0.0.1:4183 on this machine');
+    expect(wordsOf(screen)).toContain('Devices connect to mqtt://127.0.0.1:4183 (MQTT)');
     expect(wordsOf(screen)).toContain('Pressure gauge: unit must be kPa for gauge (got bar)');
     expect(wordsOf(screen)).toContain('level, off line');
     await screen.find('button').trigger('click');
     await settle();
     expect(wordsOf(screen)).toContain('shown-once');
     expect(wordsOf(screen)).toContain('lavacrum/w/b/…');
+    // a device is given every address: it goes to the next when one is gone
+    expect(wordsOf(screen)).toMatch(
+      /Brokers mqtt:\/\/127\.0\.0\.1:4183 ?mqtt:\/\/cellar:4183 Topics lavacrum\/w\/b\/… Give a device all of them/,
+    );
   });
 });
