@@ -1,5 +1,6 @@
 import { createServer, connect, type AddressInfo, type Server, type Socket } from 'node:net';
 import mqtt from 'mqtt';
+import type { InstrumentsAnswer } from '../../core/bench/instruments/answers.js';
 import { instrumentTopic } from '../../core/bench/instruments/topics.js';
 import { expect, RunningApp, signIn, test } from './app.js';
 
@@ -68,6 +69,10 @@ test('one of two servers is killed under the hands: sessions, entries and instru
       const { run } = (await ask(`/api/runs/${id}`)) as { run: { benchId: string } };
       return { benchId: run.benchId, workshopId: session.account.workshopId, token: session.token };
     }, runId);
+    // the one that speaks has heard of the other
+    const others = async (): Promise<number> =>
+      ((await (await page.request.get(`${door.url}/api/instruments`)).json()) as InstrumentsAnswer).broker.others.length;
+    await expect.poll(others).toBe(1);
     const answer = await page.request.post(`${door.url}/api/benches/${benchId}/access`, {
       data: {},
       headers: { 'x-lavacrum-token': token },

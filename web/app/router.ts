@@ -1,5 +1,5 @@
 import { say } from '@core/base/words/say.js';
-import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router';
+import { createRouter, createWebHistory, type RouteLocationNormalized, type RouteRecordRaw } from 'vue-router';
 import { useSession } from '../workshop/people/sessionStore.js';
 
 const ROUTES: RouteRecordRaw[] = [
@@ -52,9 +52,19 @@ export const router = createRouter({
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
 });
 
+/** The page's own code comes while it is asked who is signed in: one wait instead of two, at the first page of a visit. */
+function fetchAhead({ matched }: RouteLocationNormalized): void {
+  for (const { components } of matched)
+    for (const component of Object.values(components ?? {}))
+      if (typeof component === 'function') void (component as () => Promise<unknown>)().catch(() => undefined);
+}
+
 router.beforeEach(async (to) => {
   const session = useSession();
-  if (!session.loaded) await session.load().catch(() => undefined);
+  if (!session.loaded) {
+    fetchAhead(to);
+    await session.load().catch(() => undefined);
+  }
   if (to.meta.anybody) return true;
   if (session.account) return to.meta.open ? '/today' : true;
   if (session.setupNeeded) return to.path === '/first-visit' ? true : '/first-visit';
