@@ -23,17 +23,16 @@ import { usePage } from '../base/http/usePage.js';
 import { filledOf } from '../machine/profile/filledOf.js';
 import NotDrawn from '../machine/loop/NotDrawn.vue';
 import InsideWords from '../machine/profile/InsideWords.vue';
+import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useDates } from '../base/units/dates.js';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
+import FalloutStages from '../workshop/fallout/FalloutStages.vue';
+import FileList from '../workshop/files/FileList.vue';
+import PartLots from '../workshop/lots/PartLots.vue';
+import UsageCard from '../workshop/usage/UsageCard.vue';
+import MachineHistory from '../workshop/machines/MachineHistory.vue';
 
-// who owns it, what is due and what is inside is read first; the drawing and what stands below follow when they are there
-const LoopProfile = defineAsyncComponent(() => import('../machine/profile/LoopProfile.vue'));
-const FalloutStages = defineAsyncComponent(() => import('../workshop/fallout/FalloutStages.vue'));
-const MachineHistory = defineAsyncComponent(() => import('../workshop/machines/MachineHistory.vue'));
-const UsageCard = defineAsyncComponent(() => import('../workshop/usage/UsageCard.vue'));
-const PartLots = defineAsyncComponent(() => import('../workshop/lots/PartLots.vue'));
-const FileList = defineAsyncComponent(() => import('../workshop/files/FileList.vue'));
 // what is written on this page comes when somebody writes
 const UnitTestDialog = defineAsyncComponent(() => import('../bench/leak-testing/UnitTestDialog.vue'));
 const StartRunDialog = defineAsyncComponent(() => import('../bench/runs/StartRunDialog.vue'));
@@ -195,14 +194,13 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
               </p>
             </header>
             <NotDrawn v-if="loop.revision && isOutline(loop.revision.file)" :file="loop.revision.file" :loop-id="loop.id" />
-            <div v-else-if="loop.revision" class="drawn">
-              <LoopProfile
-                :loop="loop.revision.file"
-                :colour="coolants.find(loop.coolantProductId)?.colour"
-                :height="210"
-                :filled="filledOf(loop.inside)"
-              />
-            </div>
+            <LoopProfile
+              v-else-if="loop.revision"
+              :loop="loop.revision.file"
+              :colour="coolants.find(loop.coolantProductId)?.colour"
+              :height="210"
+              :filled="filledOf(loop.inside)"
+            />
             <FalloutStages
               :loop-id="loop.id"
               :coolant-class="coolants.find(loop.coolantProductId)?.coolantClass ?? null"
@@ -338,10 +336,6 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
 </template>
 
 <style scoped>
-/* its place is kept until it is there: nothing below jumps */
-.drawn {
-  min-height: 210px;
-}
 .head {
   display: grid;
   grid-template-columns: 1fr auto auto;
