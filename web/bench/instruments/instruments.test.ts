@@ -276,7 +276,7 @@ describe('the devices of a workshop', () => {
     expect(wordsOf(screen)).toContain('lavacrum/w/b/…');
     // a device is given every address: it goes to the next when one is gone
     expect(wordsOf(screen)).toMatch(
-      /Brokers mqtt:\/\/127\.0\.0\.1:4183 ?mqtt:\/\/cellar:4183 Topics lavacrum\/w\/b\/… Give a device all of them/,
+      /Brokers mqtt:\/\/127\.0\.0\.1:4183 ?mqtt:\/\/cellar:4183 Topics lavacrum\/w\/b\/… Give a device all of these brokers/,
     );
   });
 });
