@@ -42,10 +42,6 @@ export class Voice {
     private readonly onBrokers: (brokers: Brokers) => void,
   ) {}
 
-  get speaks(): boolean {
-    return this.client !== null;
-  }
-
   /**
    * Tries to become the one that speaks.
    * @param broker where devices reach this server's own broker; null: it has none, or does not know yet
@@ -97,11 +93,10 @@ export class Voice {
     const { rows } = await client.query<{ broker: string; speaks: boolean }>(
       'select broker, voice_at is not null as speaks from server.member where broker is not null order by name',
     );
-    const speaking = rows.find((row) => row.speaks);
-    this.onBrokers({
-      now: speaking?.broker ?? null,
-      others: rows.filter((row) => row !== speaking).map((row) => row.broker),
-    });
+    const now = rows.find((row) => row.speaks)?.broker ?? null;
+    // behind one front they all have its address
+    const others = new Set(rows.map((row) => row.broker).filter((each) => each !== now));
+    this.onBrokers({ now, others: [...others] });
   }
 
   private lost(client: pg.Client): void {

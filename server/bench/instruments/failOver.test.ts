@@ -15,8 +15,8 @@ const services: InstrumentService[] = [];
 const clients: mqtt.MqttClient[] = [];
 
 /** One of the servers on the database, on any free port. */
-async function server(name: string): Promise<InstrumentService> {
-  const settings = { name, databaseUrl: bench.databaseUrl, mqttUrl: null, address: null, host: '127.0.0.1', port: 0 };
+async function server(name: string, address: string | null = null): Promise<InstrumentService> {
+  const settings = { name, databaseUrl: bench.databaseUrl, mqttUrl: null, address, host: '127.0.0.1', port: 0 };
   const service = new InstrumentService(settings, bench.database, systemClock, pino({ level: 'silent' }));
   services.push(service);
   await service.start();
@@ -84,6 +84,17 @@ describe('several servers on one database', () => {
     await expect.poll(() => third.reach.length).toBeGreaterThan(0);
     await still.end().catch(() => undefined);
     await third.close();
+  });
+
+  it('that stand behind one front are reached at its one address, whichever of them speaks', async () => {
+    const front = 'mqtt://front.example:1883';
+    const [fifth, sixth] = [await server('fifth', front), await server('sixth', front)];
+    for (const each of [fifth, sixth]) {
+      expect(each.brokers.now).toBe(front);
+      expect(each.brokers.others).not.toContain(front);
+    }
+    await fifth.close();
+    await sixth.close();
   });
 
   it('show nobody the name and password of an outside broker', () => {

@@ -88,7 +88,9 @@ const where = computed(() => {
           </template>
           <dt>Topics</dt>
           <dd>lavacrum/{{ fresh.name.replace('.', '/') }}/…</dd>
-          <dd v-if="fresh.others.length > 0" class="quiet wide">Give a device all of these brokers: it goes to the next when one is gone.</dd>
+          <dd v-if="fresh.others.length > 0" class="quiet wide">
+            Give a device all of these brokers: it goes to the next when one is gone.
+          </dd>
           <dd class="quiet wide">Shown once. The secret before it no longer works.</dd>
         </dl>
       </li>
