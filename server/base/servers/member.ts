@@ -46,6 +46,15 @@ export class ServerMember extends OwnDuties {
   /** Says that it is there, learns the keys, and goes on saying it. @throws where the database is away */
   async join(): Promise<void> {
     const { name, version, secrets, oldSecret } = this.settings;
+    const { rows: namesake } = await this.database.execute(
+      sql`select 1 from server.member where name = ${name} and seen_at > now() - make_interval(secs => ${(2 * BEAT_MS) / 1000})`,
+    );
+    // a copied settings file: neither would be missed while the other says that it is there
+    if (namesake.length > 0)
+      this.log.warn(
+        { server: name },
+        'a server of this name was here a moment ago; unless it was this one, give each its own LAVACRUM_NAME',
+      );
     await this.database.execute(sql`
       insert into server.member (name, version) values (${name}, ${version})
       on conflict (name) do update set version = excluded.version, started_at = now(), seen_at = now(), voice_at = null`);

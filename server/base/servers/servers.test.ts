@@ -131,6 +131,20 @@ describe('servers on one database', () => {
     expect(first.servers.map(({ name }) => name)).toEqual(['one', 'two']);
   });
 
+  it('are told where two have one name, as with a copied settings file', async () => {
+    const lines: string[] = [];
+    const settings = { name: 'one', version: 'test', secrets: null, oldSecret: null };
+    const namesake = new ServerMember(
+      settings,
+      two.database,
+      new Secrets(),
+      pino({ level: 'warn' }, { write: (line) => void lines.push(line) }),
+    );
+    members.push(namesake);
+    await namesake.join();
+    expect(lines.join()).toContain('give each its own LAVACRUM_NAME');
+  });
+
   it('know of work that one of them did for all', async () => {
     const at = new Date('2026-03-10T02:45:00Z');
     await first.note('backup', 'failed', at);
