@@ -41,7 +41,7 @@ function migrationsUpTo(last: number, root: string): string {
 }
 
 /** Machines with a fill and its date, and runs with long logs: every tenth entry is a note. */
-export const rows = (machines: number, runs: number): string => {
+const rows = (machines: number, runs: number): string => {
   const file = JSON.stringify(usualLoop()).replaceAll("'", "''");
   const procedure = JSON.stringify(buildProcedure({ loop: usualLoop(), schools: DEFAULT_SCHOOLS, order: { bottles: 2 }, coolantName: 'Clear' })).replaceAll("'", "''"); // prettier-ignore
   return `

@@ -38,9 +38,7 @@ function readHost(behindProxy: boolean): string {
 
 function readMqtt(port: number): Settings['mqtt'] {
   // beside the page's own port, so that two servers on one machine do not meet
-  const mqttPort = Number(process.env.LAVACRUM_MQTT_PORT ?? (port === 0 ? '0' : String(port + MQTT_PORT_AFTER)));
-  if (!Number.isInteger(mqttPort) || mqttPort < 0 || mqttPort > 65_535)
-    throw new Error('LAVACRUM_MQTT_PORT must be a port number from 0 to 65535');
+  const mqttPort = readPort('LAVACRUM_MQTT_PORT', port === 0 ? 0 : port + MQTT_PORT_AFTER);
   return {
     mqttUrl: process.env.MQTT_URL ?? null,
     address: process.env.LAVACRUM_MQTT_ADDRESS ?? null,
@@ -51,8 +49,7 @@ function readMqtt(port: number): Settings['mqtt'] {
 
 /** @throws Error that names the setting, and what it must be */
 export function readSettings(): Settings {
-  const port = Number(process.env.LAVACRUM_PORT ?? '4180');
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error('LAVACRUM_PORT must be a port number from 0 to 65535');
+  const port = readPort('LAVACRUM_PORT', 4180);
   const databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL is not set; start the app with ./lavacrum start');
   const behindProxy = process.env.LAVACRUM_PROXY === '1';
@@ -72,8 +69,11 @@ export function readSettings(): Settings {
   };
 }
 
-export function wholeNumber(name: string, usual: number, most: number): number {
+/** 0: any free one, for tests */
+const readPort = (name: string, usual: number): number => wholeNumber(name, usual, 65_535, 'a port number');
+
+export function wholeNumber(name: string, usual: number, most: number, what = 'a whole number'): number {
   const value = Number(process.env[name] ?? String(usual));
-  if (!Number.isInteger(value) || value < 0 || value > most) throw new Error(`${name} must be a whole number from 0 to ${most}`);
+  if (!Number.isInteger(value) || value < 0 || value > most) throw new Error(`${name} must be ${what} from 0 to ${most}`);
   return value;
 }

@@ -18,11 +18,13 @@ export interface BenchFace {
 }
 
 /** Where devices connect. */
-export interface Broker {
+export interface Brokers {
   /** null: nobody listens at the moment */
   readonly url: string | null;
   /** where to try when that one goes */
   readonly others: readonly string[];
+}
+export interface Broker extends Brokers {
   readonly embedded: boolean;
 }
 
@@ -41,9 +43,7 @@ export interface ReadingsAnswer {
 }
 
 /** How a bench's instruments sign in; the secret is shown once. */
-export interface AccessAnswer {
+export interface AccessAnswer extends Brokers {
   readonly name: string;
   readonly secret: string;
-  readonly url: string | null;
-  readonly others: readonly string[];
 }

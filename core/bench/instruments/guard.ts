@@ -1,7 +1,8 @@
 import Joi from 'joi';
+import { readJson } from '../../base/checking/readJson.js';
 
-/** s between two words of the guard to each bench, and after which a device may take it that nobody watches */
-export const GUARD = { everyS: 10, silentS: 30 } as const;
+/** s between two words of the guard to each bench */
+export const GUARD_EVERY_S = 10;
 
 /** What the servers tell the devices of a bench, retained: whether somebody watches, and where to go when that one goes. */
 export interface GuardWord {
@@ -22,11 +23,4 @@ const schema = Joi.object({
 export const guardPayload = (word: GuardWord): string => JSON.stringify(word);
 
 /** null where it is no word of a guard. */
-export function readGuard(payload: string): GuardWord | null {
-  try {
-    const { error, value } = schema.validate(JSON.parse(payload) as unknown) as { error?: Error; value: GuardWord };
-    return error ? null : value;
-  } catch {
-    return null;
-  }
-}
+export const readGuard = (payload: string): GuardWord | null => readJson(schema, payload);

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { day, id, readText } from '../../base/checking/fields.js';
+import { readJson } from '../../base/checking/readJson.js';
 import { PAGE } from './pages.js';
 import { ATTENTION_ORDER, type Attention } from '../machines/attention.js';
 
@@ -37,15 +38,8 @@ const placeSchema = Joi.array()
 /** A place as an address carries it. */
 export const placeText = (place: LinePlace): string => JSON.stringify(place);
 
-function readPlace(text: string): LinePlace | null {
-  try {
-    return Joi.attempt(JSON.parse(text) as unknown, placeSchema, { convert: false }) as unknown as LinePlace;
-  } catch {
-    return null;
-  }
-}
+const readPlace = (text: string): LinePlace | null => readJson<LinePlace>(placeSchema, text, { convert: false });
 
-/** An address is text: numbers in it are read as numbers. */
 export const linesQuerySchema = Joi.object({
   q: Joi.string().trim().allow('').max(120).default(''),
   attention: Joi.string().valid(...ATTENTION_ORDER),

@@ -9,12 +9,19 @@ const SIGNS_DAYS = 30;
 /** days that a key verifies: the month in which it signs, and as long as what it signed counts (devices that are known: half a year) */
 const KEPT_DAYS = SIGNS_DAYS + 190;
 
+/** Work on the keys that no other server does at the same moment. */
+const withKeys = <T>(database: Database, work: (scope: Scope) => Promise<T>): Promise<T> =>
+  database.transaction(async (scope) => {
+    await scope.execute(sql`lock table server.secret in share row exclusive mode`);
+    return work(scope);
+  });
+
 /** A first key where there is none; of several servers that begin at once, one makes it. */
-export async function firstKey(scope: Scope, oldSecret: string | null): Promise<void> {
-  await scope.execute(sql`lock table server.secret in share row exclusive mode`);
-  await scope.execute(sql`
-    insert into server.secret (value, signs_from) select ${oldSecret ?? newKey()}, now() where not exists (select 1 from server.secret)`);
-}
+export const firstKey = (database: Database, oldSecret: string | null): Promise<unknown> =>
+  withKeys(database, (scope) =>
+    scope.execute(sql`
+      insert into server.secret (value, signs_from) select ${oldSecret ?? newKey()}, now() where not exists (select 1 from server.secret)`),
+  );
 
 const newKey = (): string => randomBytes(32).toString('base64url');
 
@@ -29,8 +36,7 @@ export async function readKeys(database: Database): Promise<readonly string[]> {
 
 /** The night's part: a key that has signed for a month is followed by a new one; what nothing was signed with for long goes. @returns whether a new one was made */
 export async function renewKeys(database: Database): Promise<boolean> {
-  return database.transaction(async (scope) => {
-    await scope.execute(sql`lock table server.secret in share row exclusive mode`);
+  return withKeys(database, async (scope) => {
     const { rowCount } = await scope.execute(sql`
       insert into server.secret (value, signs_from)
       select ${newKey()}, now() + make_interval(secs => ${SIGNS_AFTER_S})
@@ -47,8 +53,7 @@ export async function renewKeys(database: Database): Promise<boolean> {
  * within seconds; without it nobody notices.
  */
 export async function changeKey(database: Database, leaked: boolean): Promise<void> {
-  await database.transaction(async (scope) => {
-    await scope.execute(sql`lock table server.secret in share row exclusive mode`);
+  await withKeys(database, async (scope) => {
     if (leaked) {
       await scope.execute(sql`delete from server.secret`);
       await scope.execute(sql`delete from session`);

@@ -8,7 +8,7 @@ import { firstKey, readKeys } from './keys.js';
 import type { Secrets } from './secrets.js';
 
 /** ms between two signs of life; as late as that a server learns of a new key */
-export const BEAT_MS = 5000;
+const BEAT_MS = 5000;
 /** s after which a server that said nothing counts as silent, and as gone: then it is forgotten */
 const SILENT_S = 30;
 const GONE_S = 86_400;
@@ -58,7 +58,7 @@ export class ServerMember extends OwnDuties {
     await this.database.execute(sql`
       insert into server.member (name, version) values (${name}, ${version})
       on conflict (name) do update set version = excluded.version, started_at = now(), seen_at = now(), voice_at = null`);
-    if (secrets === null) await this.database.transaction((scope) => firstKey(scope, oldSecret));
+    if (secrets === null) await firstKey(this.database, oldSecret);
     await this.beat();
     this.timer = setInterval(() => {
       this.beating = this.beat().catch((error: unknown) =>
@@ -120,7 +120,7 @@ const nameOf = (error: unknown): string => (error instanceof Error ? error.name 
 const instantOf = (text: string | null): Date | null => (text === null ? null : new Date(text));
 
 /** Servers on a database; the one that speaks with the instruments first. */
-export async function serversOf(database: Database): Promise<readonly Server[]> {
+async function serversOf(database: Database): Promise<readonly Server[]> {
   const { rows } = await database.execute<{ name: string; version: string; broker: string | null; speaks: boolean; silent_s: number }>(sql`
     select name, version, broker, voice_at is not null as speaks, extract(epoch from now() - seen_at)::float8 as silent_s
     from server.member order by voice_at is null, name`);

@@ -4,7 +4,7 @@ import { createHmac, timingSafeEqual, type BinaryToTextEncoding } from 'node:cry
 export type MarkPurpose = 'known device' | 'password link' | 'idempotency';
 
 /** characters of a key that somebody sets by hand: below, it could be guessed */
-export const LEAST_SECRET = 32;
+const LEAST_SECRET = 32;
 
 /**
  * The keys that sign what browsers and letters carry, newest first. The first signs; all of them verify, so that a change of the key

@@ -1,4 +1,5 @@
 import pg from 'pg';
+import type { Brokers } from '../../../core/bench/instruments/answers.js';
 import { settingsOf } from '../database/client.js';
 
 /** Key of the lock that one of the servers holds while it speaks with the instruments. */
@@ -17,14 +18,8 @@ export interface VoiceSettings {
   readonly name: string;
 }
 
-/** Where the instruments' brokers are. */
-export interface Brokers {
-  /** of the server that speaks; null: none does at this moment */
-  readonly now: string | null;
-  /** of the others, which may speak next */
-  readonly others: readonly string[];
-}
-export const NO_BROKERS: Brokers = { now: null, others: [] };
+/** Where none of the servers speaks at this moment, and nobody else may be next. */
+export const NO_BROKERS: Brokers = { url: null, others: [] };
 
 /**
  * Which of the servers on a database speaks with the instruments: the one that holds a lock there. It goes with its connection; where a
@@ -93,10 +88,10 @@ export class Voice {
     const { rows } = await client.query<{ broker: string; speaks: boolean }>(
       'select broker, voice_at is not null as speaks from server.member where broker is not null order by name',
     );
-    const now = rows.find((row) => row.speaks)?.broker ?? null;
+    const url = rows.find((row) => row.speaks)?.broker ?? null;
     // behind one front they all have its address
-    const others = new Set(rows.map((row) => row.broker).filter((each) => each !== now));
-    this.onBrokers({ now, others: [...others] });
+    const others = new Set(rows.map((row) => row.broker).filter((each) => each !== url));
+    this.onBrokers({ url, others: [...others] });
   }
 
   private lost(client: pg.Client): void {

@@ -190,6 +190,11 @@ export class AutoEntries {
     return tryAppend(writer, runId, { id: randomUUID(), at, body });
   }
 
+  private async note(active: Active, text: string, at: string): Promise<void> {
+    const step = active.state.current;
+    if (step !== null) await this.add(active, { type: 'note', step, text }, at);
+  }
+
   /** Goes on by itself once the first reading came from the gauge, until the step is closed or the test starts again. */
   private async dryReading(active: Active, memory: Memory, gaugeKpa: number, at: string): Promise<void> {
     const { state, source } = active;
@@ -216,12 +221,7 @@ export class AutoEntries {
     const { state } = active;
     if (state.pump?.on === true || state.signedOff) return;
     this.publish(workshopId, benchId, 'supply/set', { on: false });
-    if (state.current !== null)
-      await this.add(
-        active,
-        { type: 'note', step: state.current, text: say('The supply was found on while the log says off, and was switched off.') },
-        at,
-      );
+    await this.note(active, say('The supply was found on while the log says off, and was switched off.'), at);
   }
 
   /** The switch was turned at the bench itself. */
@@ -230,17 +230,11 @@ export class AutoEntries {
     const done = await this.add(active, { type: 'pump', on, source: active.source }, at);
     if (!('refusal' in done) || !on) return;
     this.publish(workshopId, benchId, 'supply/set', { on: false });
-    const step = active.state.current;
-    if (step !== null)
-      await this.add(
-        active,
-        {
-          type: 'note',
-          step,
-          text: `The supply was switched on at the bench and switched off again: ${refusalWords(done.procedure, done.refusal)}`,
-        },
-        at,
-      );
+    await this.note(
+      active,
+      `The supply was switched on at the bench and switched off again: ${refusalWords(done.procedure, done.refusal)}`,
+      at,
+    );
   }
 
   /** What fell back when the pump stopped stands in the reservoir again: the next pulse begins there. */

@@ -1,4 +1,4 @@
-import { GUARD, guardPayload } from '../../../core/bench/instruments/guard.js';
+import { GUARD_EVERY_S, guardPayload } from '../../../core/bench/instruments/guard.js';
 import { guardTopic } from '../../../core/bench/instruments/topics.js';
 import type { Clock } from '../../base/http/clock.js';
 
@@ -14,7 +14,9 @@ export class Guarding {
   ) {}
 
   begin(): void {
-    this.timer = setInterval(() => this.tellAll(true), GUARD.everyS * 1000);
+    // whoever signed in before there was a way to tell it
+    this.tellAll(true);
+    this.timer = setInterval(() => this.tellAll(true), GUARD_EVERY_S * 1000);
     this.timer.unref();
   }
 

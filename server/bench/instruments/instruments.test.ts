@@ -59,7 +59,7 @@ afterAll(async () => {
 });
 
 async function device(name: string, password: string): Promise<mqtt.MqttClient> {
-  const client = await mqtt.connectAsync(service.brokers.now as string, { username: name, password, reconnectPeriod: 0 }, false);
+  const client = await mqtt.connectAsync(service.brokers.url as string, { username: name, password, reconnectPeriod: 0 }, false);
   client.on('error', () => undefined);
   clients.push(client);
   return client;
@@ -132,7 +132,7 @@ describe('instruments of a bench', () => {
 
   it('are off line by their last will when the power goes', async () => {
     const { name, secret } = await access();
-    const level = await mqtt.connectAsync(service.brokers.now as string, {
+    const level = await mqtt.connectAsync(service.brokers.url as string, {
       username: name,
       password: secret,
       reconnectPeriod: 0,
@@ -147,14 +147,14 @@ describe('instruments of a bench', () => {
   it('that guess are turned away after a few tries, right secret or not, and others go on', async () => {
     const place = (await lead.post<{ id: string }>('/benches', { name: 'Guessed' })).body.id;
     const { name, secret } = (await lead.post<{ name: string; secret: string }>(`/benches/${place}/access`, {})).body;
-    const connect = (password: string) => mqtt.connectAsync(service.brokers.now as string, { username: name, password, reconnectPeriod: 0 }, false).then((client) => client.endAsync(true).then(() => true), () => false); // prettier-ignore
+    const connect = (password: string) => mqtt.connectAsync(service.brokers.url as string, { username: name, password, reconnectPeriod: 0 }, false).then((client) => client.endAsync(true).then(() => true), () => false); // prettier-ignore
     expect(await connect(secret)).toBe(true);
     for (let n = 0; n < 10; n += 1) expect(await connect(`guess ${n}`)).toBe(false);
     expect(await connect(secret)).toBe(false);
   });
 
   it('that send a packet nobody needs are cut off, and the broker goes on', async () => {
-    const socket = createConnection(Number(new URL(service.brokers.now as string).port), '127.0.0.1');
+    const socket = createConnection(Number(new URL(service.brokers.url as string).port), '127.0.0.1');
     const closed = new Promise((resolve) => socket.once('close', resolve));
     socket.on('error', () => undefined);
     // a sign-in that announces 250 MB
@@ -185,7 +185,7 @@ describe('the thread of the instruments', () => {
     try {
       await expect.poll(() => thread.reached, { timeout: 120_000 }).toBe(true);
       const { name, secret } = await access();
-      const client = await mqtt.connectAsync(thread.brokers.now as string, { username: name, password: secret, reconnectPeriod: 0 }, false);
+      const client = await mqtt.connectAsync(thread.brokers.url as string, { username: name, password: secret, reconnectPeriod: 0 }, false);
       clients.push(client);
       const before = Date.now();
       client.publish(`${benchTopic(workshopId, benchId)}/gauge/reading`, JSON.stringify({ value: 41.5 }), { qos: 0 });
@@ -201,7 +201,7 @@ describe('the thread of the instruments', () => {
     } finally {
       await thread.close();
     }
-    expect(thread.brokers.now).toBeNull();
+    expect(thread.brokers.url).toBeNull();
     service = new InstrumentService(own, bench.database, systemClock, log);
     await service.start();
   });

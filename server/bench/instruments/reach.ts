@@ -1,6 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import type { Instruments } from '../../base/http/context.js';
-import type { Brokers } from '../../base/servers/voice.js';
+import type { Brokers } from '../../../core/bench/instruments/answers.js';
 import { DomainError } from '../../base/http/errors.js';
 import type { BenchKeeper } from '../simulated-bench/keeper.js';
 
@@ -13,8 +13,7 @@ interface Reached {
 /** What requests see of the instruments: where devices connect, and simulated benches on demand. */
 export const instrumentsFor = (service: Reached, keeper: BenchKeeper): Instruments => ({
   get broker() {
-    const { now, others } = service.brokers;
-    return { url: now, others, embedded: service.embedded };
+    return { ...service.brokers, embedded: service.embedded };
   },
   simulate: (order) => {
     const { reach } = service;

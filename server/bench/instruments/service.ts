@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { hostname } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import mqtt from 'mqtt';
+import type { Brokers } from '../../../core/bench/instruments/answers.js';
 import type { Logger } from 'pino';
 import {
   ALL_READINGS,
@@ -16,7 +17,7 @@ import {
 import { inWorkshop, type Database } from '../../base/database/client.js';
 import type { Clock } from '../../base/http/clock.js';
 import { pushNotice, type BenchTelling } from '../../base/push/notices.js';
-import { NO_BROKERS, Voice, type Brokers } from '../../base/servers/voice.js';
+import { NO_BROKERS, Voice } from '../../base/servers/voice.js';
 import { verifyAccess } from './access.js';
 import { AutoEntries } from './autoEntries.js';
 import { startBroker, type Broker } from './broker.js';
@@ -82,7 +83,7 @@ export class InstrumentService {
       () => void this.lost(),
       (brokers) => {
         this.known = brokers;
-        this.guarding.at([...(brokers.now === null ? [] : [brokers.now]), ...brokers.others]);
+        this.guarding.at([...(brokers.url === null ? [] : [brokers.url]), ...brokers.others]);
       },
     );
     this.guarding = new Guarding(clock, (topic, payload) => this.client?.publish(topic, payload, { qos: 1, retain: true }));
@@ -99,17 +100,17 @@ export class InstrumentService {
 
   /** Where devices connect, and where else to try; an outside broker without the name and password that are the servers' own. */
   get brokers(): Brokers {
-    if (this.settings.mqttUrl !== null) return { now: withoutAccess(this.settings.mqttUrl), others: [] };
+    if (this.settings.mqttUrl !== null) return { url: withoutAccess(this.settings.mqttUrl), others: [] };
     const own = this.broker ? this.ownAddress(this.broker.port) : null;
-    return own === null ? this.known : { now: own, others: this.known.others.filter((each) => each !== own) };
+    return own === null ? this.known : { url: own, others: this.known.others.filter((each) => each !== own) };
   }
 
   /** Where a simulated bench on this machine connects, in the order in which it tries. */
   get reach(): readonly string[] {
     if (this.settings.mqttUrl !== null) return [this.settings.mqttUrl];
-    const { now, others } = this.brokers;
+    const { url, others } = this.brokers;
     const local = this.broker ? [this.localAddress(this.broker.port)] : [];
-    return now === null ? [] : [...new Set([...local, now, ...others])];
+    return url === null ? [] : [...new Set([...local, url, ...others])];
   }
 
   /** from this machine itself; a broker on one of its addresses listens on that alone */
@@ -241,11 +242,9 @@ export class InstrumentService {
     const { client, broker } = this;
     if (this.pruning !== null) clearInterval(this.pruning);
     this.pruning = null;
+    this.guarding.end();
     // an outside broker keeps this word for whoever listens; with the own one devices see for themselves
-    if (client?.connected) {
-      this.guarding.end();
-      if (!this.embedded) await Promise.race([client.endAsync(), sleep(FAREWELL_MS)]).catch(() => undefined);
-    }
+    if (client?.connected && !this.embedded) await Promise.race([client.endAsync(), sleep(FAREWELL_MS)]).catch(() => undefined);
     this.client = null;
     this.broker = null;
     await client?.endAsync(true).catch(() => undefined);

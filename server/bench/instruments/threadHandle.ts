@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
-import { NO_BROKERS, type Brokers } from '../../base/servers/voice.js';
+import type { Brokers } from '../../../core/bench/instruments/answers.js';
+import { NO_BROKERS } from '../../base/servers/voice.js';
 import type { InstrumentService, InstrumentSettings } from './service.js';
 
 type Command = Parameters<InstrumentService['command']>[0];

@@ -1,5 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import Joi from 'joi';
+import { readJson } from '../../../core/base/checking/readJson.js';
 import type { BenchReport } from '../../../core/bench/simulated-bench/report.js';
 import { run } from '../../base/database/tables/runs.js';
 import { inWorkshop, type Database } from '../../base/database/client.js';
@@ -9,17 +10,8 @@ const seenSchema = Joi.object({ at: Joi.string().isoDate().required(), text: Joi
 /** From our own simulated bench, which only a bench's simulated secret may send. */
 const reportSchema = Joi.object({ truth: Joi.object().required(), happenings: Joi.array().required() }).unknown(true);
 
-function parse<T>(schema: Joi.Schema, payload: string): T | null {
-  try {
-    const { error, value } = schema.validate(JSON.parse(payload) as unknown) as { error?: Error; value: T };
-    return error ? null : value;
-  } catch {
-    return null;
-  }
-}
-
-export const readSeen = (payload: string): { at: string; text: string } | null => parse(seenSchema, payload);
-export const readReport = (payload: string): BenchReport | null => parse(reportSchema, payload);
+export const readSeen = (payload: string): { at: string; text: string } | null => readJson(seenSchema, payload);
+export const readReport = (payload: string): BenchReport | null => readJson(reportSchema, payload);
 
 /** What really happened so far belongs to the practice run that stands on the bench; without one it is nobody's. */
 export function keepReport(database: Database, workshopId: string, benchId: string, report: BenchReport): Promise<void> {

@@ -1,14 +1,13 @@
 import { say } from '../../../core/base/words/say.js';
 import { eq } from 'drizzle-orm';
 import { Router, type RequestHandler } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { LINK_MINUTES, passwordLetter } from '../../../core/edge/words/passwordLetter.js';
 import type { PasswordByLink } from '../../../core/workshop/people/schema.js';
 import { person, workshop } from '../../base/database/tables/people.js';
 import { inWorkshop, type Database } from '../../base/database/client.js';
 import type { App } from '../../base/http/context.js';
-import { answerOf, DomainError } from '../../base/http/errors.js';
-import { SharedAttempts } from '../../base/servers/attempts.js';
+import { DomainError } from '../../base/http/errors.js';
+import { limited } from '../../base/http/limits.js';
 import type { Secrets } from '../../base/servers/secrets.js';
 import { setPassword } from './people.js';
 import { addressOf, emailOf } from './signInLimits.js';
@@ -88,23 +87,8 @@ const spent = (): DomainError =>
 
 /** A mailbox is not filled by strangers. Unknown addresses count like known ones: nothing can be told from the answer. */
 export function linkLimits(database: Database): RequestHandler {
-  const limiter = (what: string, limit: number, keyGenerator: typeof emailOf): RequestHandler =>
-    rateLimit({
-      windowMs: LINK_WINDOW_MS,
-      store: new SharedAttempts(database, what, LINK_WINDOW_MS),
-      limit,
-      standardHeaders: 'draft-8',
-      legacyHeaders: false,
-      keyGenerator,
-      handler: (_request, response) => {
-        const { status, body } = answerOf(
-          new DomainError(
-            'too-many',
-            say('Enough links were asked for within the hour. Look into your mailbox, or ask a lead of your workshop.'),
-          ),
-        );
-        response.status(status).json(body);
-      },
-    });
+  const words = (): string => say('Enough links were asked for within the hour. Look into your mailbox, or ask a lead of your workshop.');
+  const limiter = (what: string, most: number, keyOf: typeof emailOf): RequestHandler =>
+    limited(database, { what, most, windowMs: LINK_WINDOW_MS, keyOf, words });
   return Router().use(limiter('link by address', LINK_LIMIT.address, addressOf), limiter('link by account', LINK_LIMIT.account, emailOf));
 }

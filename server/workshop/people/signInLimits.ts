@@ -1,9 +1,8 @@
 import { say } from '../../../core/base/words/say.js';
 import { Router, type Request, type RequestHandler, type Response } from 'express';
-import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
-import { answerOf, DomainError } from '../../base/http/errors.js';
+import { ipKeyGenerator } from 'express-rate-limit';
+import { limited } from '../../base/http/limits.js';
 import type { Database } from '../../base/database/client.js';
-import { SharedAttempts } from '../../base/servers/attempts.js';
 import type { Secrets } from '../../base/servers/secrets.js';
 
 /** Failed sign-ins allowed in the window. */
@@ -29,24 +28,21 @@ const MOST_EMAIL = 320;
  * knows an e-mail address, cannot close the shop.
  */
 export function signInLimits(database: Database, limit: SignInLimit, devices: KnownDevices): RequestHandler {
+  const { windowMs } = limit;
+  const minutes = Math.ceil(windowMs / 60_000);
+  const words = (): string =>
+    say('Too many failed sign-ins. Wait {say}, then try again.', {
+      say: minutes === 5 ? say('five minutes') : say('{minutes} min', { minutes }),
+    });
   const limiter = (what: string, most: number, keyOf: (request: Request) => string, sparesKnown: boolean): RequestHandler =>
-    rateLimit({
-      windowMs: limit.windowMs,
-      store: new SharedAttempts(database, what, limit.windowMs),
-      limit: most,
-      standardHeaders: 'draft-8',
-      legacyHeaders: false,
+    limited(database, {
+      what,
+      most,
+      windowMs,
+      keyOf,
+      words,
       skipSuccessfulRequests: true,
-      keyGenerator: keyOf,
       skip: (request) => sparesKnown && devices.knows(request, emailOf(request)),
-      handler: (_request, response) => {
-        const minutes = Math.ceil(limit.windowMs / 60_000);
-        const words = say('Too many failed sign-ins. Wait {say}, then try again.', {
-          say: minutes === 5 ? say('five minutes') : say('{minutes} min', { minutes }),
-        });
-        const { status, body } = answerOf(new DomainError('too-many', words));
-        response.status(status).json(body);
-      },
     });
   return Router().use(
     limiter('sign-in by address', limit.addressTries, addressOf, true),
