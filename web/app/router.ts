@@ -59,6 +59,34 @@ function fetchAhead({ matched }: RouteLocationNormalized): void {
       if (typeof component === 'function') void (component as () => Promise<unknown>)().catch(() => undefined);
 }
 
+/** pages that are opened next, most days */
+const USUALLY_NEXT = ['/systems', '/systems/:id', '/today', '/jobs/:id', '/runs/:id'];
+
+/** after which a first page has asked what it asks, in ms */
+const QUIET_MS = 1500;
+
+const whenIdle = (then: () => void): unknown =>
+  typeof requestIdleCallback === 'function' ? requestIdleCallback(then) : setTimeout(then, QUIET_MS);
+
+/**
+ * Once a first page stands and nothing else is done, the code of the usual next pages comes, one after the other.
+ * An installed app has it on the device already; a browser that may not install, or has not yet, then opens them as fast.
+ */
+async function fetchUsual(): Promise<void> {
+  for (const path of USUALLY_NEXT) {
+    const page: unknown = ROUTES.find((route) => route.path === path)?.component;
+    await new Promise(whenIdle);
+    if (typeof page === 'function') await (page as () => Promise<unknown>)().catch(() => undefined);
+  }
+}
+
+let usualAsked = false;
+function askUsualOnce(): void {
+  if (usualAsked || !useSession().account || navigator.serviceWorker?.controller) return;
+  usualAsked = true;
+  window.setTimeout(() => void fetchUsual(), QUIET_MS);
+}
+
 router.beforeEach(async (to) => {
   const session = useSession();
   if (!session.loaded) {
@@ -73,5 +101,6 @@ router.beforeEach(async (to) => {
 });
 
 router.afterEach((to) => {
+  askUsualOnce();
   document.title = `${say(String(to.meta.title))} · Lavacrum`;
 });
