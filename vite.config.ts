@@ -32,7 +32,8 @@ export default defineConfig({
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
         // every address is the one page, except what only the server knows
         navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/api\//],
+        // and the owners' page, which is no part of the application
+        navigateFallbackDenylist: [/^\/api\//, /^\/door/],
         maximumFileSizeToCacheInBytes: 4_000_000,
       },
     }),

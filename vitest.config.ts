@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import vue from '@vitejs/plugin-vue';
 import vuetify from 'vite-plugin-vuetify';
 import { defineConfig } from 'vitest/config';
+import { ownWords } from './words/ownWords.ts';
 import { templateWords } from './words/templateWords.ts';
 
 const root = path.dirname(fileURLToPath(import.meta.url));
@@ -38,6 +39,7 @@ export default defineConfig({
         plugins: [
           vue({ template: { compilerOptions: { whitespace: 'preserve', nodeTransforms: [templateWords()] } } }),
           vuetify({ autoImport: true }),
+          ownWords(root, path.join(root, 'web', 'door', 'main.ts')),
         ],
         resolve: { alias },
         test: {

@@ -15,6 +15,7 @@ export const actAs = ({ scope }: { readonly scope: Scope }, account: Account, at
   instruments: NO_INSTRUMENTS,
   photoQuotaBytes: PHOTO.quotaBytes,
   sendLetter: async () => undefined,
+  ownOrigin: 'http://localhost:4180',
   servers: () => ({ here: '', servers: [] }),
   scope,
   account,

@@ -136,6 +136,7 @@ async function makeWorkshop(scope: Scope, clock: Clock, passwordHash: string): P
       personId: each.id,
       personName: each.name,
       firstPassword: false,
+      doorOpen: true,
       role: each.role as Account['role'],
       workshopId,
       workshopName: DEMO_WORKSHOP.name,

@@ -34,7 +34,7 @@ export function everyMessage(root: string): Map<string, string> {
   return found;
 }
 
-function ofComponent(source: string, add: (message: string) => void): void {
+export function ofComponent(source: string, add: (message: string) => void): void {
   const { descriptor } = parseComponent(source);
   if (descriptor.template) void templateWords(add)(parse(descriptor.template.content), undefined as never);
   for (const script of [descriptor.scriptSetup, descriptor.script]) if (script) ofProgram(script.content, add);

@@ -5,8 +5,10 @@ create role lavacrum_owner login createrole bypassrls password 'change-me-owner'
 -- who asks for people: owns nothing, sees a workshop at a time
 create role lavacrum_server login noinherit password 'change-me-server';
 create role lavacrum_app nologin noinherit;
-grant lavacrum_app to lavacrum_server;
-grant lavacrum_app, lavacrum_server to lavacrum_owner with admin option;
+-- who visits an owner's page: sees one machine, column by column
+create role lavacrum_door nologin noinherit;
+grant lavacrum_app, lavacrum_door to lavacrum_server;
+grant lavacrum_app, lavacrum_door, lavacrum_server to lavacrum_owner with admin option;
 -- who copies everything to the standby
 create role lavacrum_standby login replication password 'change-me-standby';
 select pg_create_physical_replication_slot('standby');

@@ -38,6 +38,8 @@ import { PHOTO } from '../workshop/photos/reencode.js';
 import { photoRoutes } from '../workshop/photos/routes.js';
 import { planRoutes } from '../workshop/planning/routes.js';
 import { calendarRoutes, openCalendar } from '../workshop/calendar/routes.js';
+import { ownerDoorRoutes } from '../workshop/owner-door/insideRoutes.js';
+import { ownersDoor } from '../workshop/owner-door/routes.js';
 import { messageRoutes } from '../workshop/messages/routes.js';
 import { searchRoutes } from '../workshop/search/routes.js';
 import { leakFindingRoutes } from '../bench/leak-finding/routes.js';
@@ -101,6 +103,7 @@ export function createServer(parts: ServerParts): Express {
     sendLetter: parts.sendLetter,
     servers: parts.servers ?? (() => ({ here: parts.ownOrigin, servers: [] })),
     photoQuotaBytes: parts.photoQuotaBytes ?? PHOTO.quotaBytes,
+    ownOrigin: parts.ownOrigin,
   };
   const server = express();
   server.disable('x-powered-by');
@@ -120,6 +123,8 @@ function api(app: App, parts: ServerParts): Router {
     if (!parts.readiness.ready) throw new DomainError('database-away', say('Not ready: {reason}.', { reason: parts.readiness.reason }));
     next();
   });
+  // before any session: owners have none, and get no cookie
+  router.use('/door', ownersDoor(app));
   const overTls = parts.behindProxy ?? false;
   router.use(sessions({ pool: parts.pool, secrets: parts.secrets, overTls }));
   router.use(requireJson, readBody, requireBounds);
@@ -161,6 +166,7 @@ function api(app: App, parts: ServerParts): Router {
   storeRoutes(routes);
   planRoutes(routes);
   messageRoutes(routes);
+  ownerDoorRoutes(routes, router, app);
   searchRoutes(routes);
   calendarRoutes(routes);
   wasteRoutes(routes);
@@ -222,9 +228,19 @@ function serveWeb(server: Express, folder: string): void {
       .type('html')
       .send(page.replaceAll(NONCE_MARK, styleNonce(response)));
   };
+  serveDoor(server, path.join(folder, 'door'));
   server.get('/index.html', sendPage);
   server.use(express.static(folder, { index: false, setHeaders: (response) => response.setHeader('cache-control', 'no-cache') }));
   server.get('/{*path}', sendPage);
+}
+
+/** The owners' page: a bundle of its own, for no search engine, and no address of it is told to anybody. */
+function serveDoor(server: Express, folder: string): void {
+  const headers = { 'x-robots-tag': 'noindex, nofollow', 'referrer-policy': 'no-referrer' } as const;
+  server.use('/door/assets', express.static(path.join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  server.get('/door{/*path}', (_request, response) => {
+    response.set({ ...headers, 'cache-control': 'no-cache' }).sendFile('index.html', { root: folder });
+  });
 }
 
 /** The only place where an error becomes an answer. Unknown errors are logged by name and code, never with their parameters. */

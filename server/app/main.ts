@@ -102,9 +102,10 @@ function start(): void {
   const database = openDatabase(pool);
   const member = memberOf(settings, database, log);
   const keeper = new BenchKeeper(log);
+  const ownOrigin = `http://localhost:${settings.port}`;
   const { ownerUrl, backupsKept: kept } = settings;
   const backup = kept > 0 ? { ownerUrl, folder: backupFolder(settings.dataFolder), kept } : null;
-  const nightly = new NightlyWork({ databaseUrl: settings.databaseUrl, ...settings.mail, backup }, database, clock, log, member);
+  const nightly = new NightlyWork({ databaseUrl: settings.databaseUrl, ...settings.mail, ownOrigin, backup }, database, clock, log, member);
   push.onCommand = (command) => instruments.command(command);
   const webFolder = path.join(here, 'web');
   const app = createServer({
@@ -119,7 +120,7 @@ function start(): void {
     push,
     instruments: instrumentsFor(instruments, keeper),
     sendLetter: (letter) => nightly.sendLetter(letter),
-    ownOrigin: `http://localhost:${settings.port}`,
+    ownOrigin,
     photoQuotaBytes: wholeNumber('LAVACRUM_PHOTOS_MB', PHOTO.quotaBytes / 1e6, 1e6) * 1e6,
     servers: () => ({ here: member.name, servers: member.servers }),
     partsOf: () => ({

@@ -22,7 +22,7 @@ export interface Settings {
   readonly demo: boolean;
   /** backups that are kept; 0: none is made by night */
   readonly backupsKept: number;
-  readonly mail: { readonly smtpUrl: string | null; readonly sender: string };
+  readonly mail: { readonly smtpUrl: string | null; readonly sender: string; readonly textUrl: string | null };
   readonly mqtt: { readonly mqttUrl: string | null; readonly address: string | null; readonly host: string; readonly port: number };
 }
 
@@ -64,7 +64,11 @@ export function readSettings(): Settings {
     dataFolder: path.resolve(process.env.LAVACRUM_DATA ?? '.data'),
     demo: process.env.LAVACRUM_DEMO !== '0',
     backupsKept: wholeNumber('LAVACRUM_BACKUPS_KEPT', 14, 1000),
-    mail: { smtpUrl: process.env.SMTP_URL ?? null, sender: process.env.LAVACRUM_MAIL_FROM ?? 'workshop@lavacrum.local' },
+    mail: {
+      smtpUrl: process.env.SMTP_URL ?? null,
+      sender: process.env.LAVACRUM_MAIL_FROM ?? 'workshop@lavacrum.local',
+      textUrl: process.env.LAVACRUM_TEXT_URL ?? null,
+    },
     mqtt: readMqtt(port),
   };
 }

@@ -75,7 +75,7 @@ const whenIdle = (then: () => void): unknown =>
 async function fetchUsual(): Promise<void> {
   for (const path of USUALLY_NEXT) {
     const page: unknown = ROUTES.find((route) => route.path === path)?.component;
-    await new Promise(whenIdle);
+    await new Promise<void>((done) => whenIdle(done));
     if (typeof page === 'function') await (page as () => Promise<unknown>)().catch(() => undefined);
   }
 }

@@ -32,6 +32,7 @@ import JobMarks from '../workshop/jobs/JobMarks.vue';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import type { Arrival } from '@core/workshop/jobs/arrival.js';
 import { useArrivals } from '../workshop/jobs/arrivals.js';
+import { wayTo } from '@core/workshop/messages/wayTo.js';
 import SlotOffers from '../workshop/calls/SlotOffers.vue';
 import StartRunDialog from '../bench/runs/StartRunDialog.vue';
 import StartJob from '../workshop/jobs/StartJob.vue';
@@ -203,7 +204,13 @@ async function cancel(reason: string): Promise<void> {
           <PhotoButton :system-id="job.system.id" :job-id="job.id" caption="as it came in" label="Photograph as it came in" @taken="load" />
         </section>
         <div class="stack">
-          <ConsentBox :job="job" :phone="job.owner.phone" :open="open" @agreed="load" />
+          <ConsentBox
+            :job="job"
+            :phone="job.owner.phone"
+            :reached="wayTo(job.owner) !== null"
+            :open="open || job.asked !== null"
+            @agreed="load"
+          />
           <LoanBox
             :job-id="job.id"
             :loans="job.loans"
@@ -217,7 +224,7 @@ async function cancel(reason: string): Promise<void> {
         <section>
           <div v-if="open && !job.appointment && session.may('desk')" class="mb-6">
             <h2>Its slot</h2>
-            <SlotOffers :job-id="job.id" :owner-name="job.owner.name" @kept="load" />
+            <SlotOffers :job-id="job.id" :owner-name="job.owner.name" :reached="wayTo(job.owner) !== null" @kept="load" />
           </div>
           <template v-if="open && !session.may('bench')">
             <h2>Onto a bench</h2>

@@ -13,6 +13,7 @@ import { REVISION_KINDS } from '@core/machine/loop-file/revisionKinds.js';
 import LoopActions from '../workshop/machines/LoopActions.vue';
 import { useSession } from '../workshop/people/sessionStore.js';
 import type { Standing } from '@core/workshop/messages/fitting.js';
+import { wayTo } from '@core/workshop/messages/wayTo.js';
 import MachineAnswers from '../workshop/calls/MachineAnswers.vue';
 import { useArrivals } from '../workshop/jobs/arrivals.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
@@ -36,6 +37,7 @@ import MachineHistory from '../workshop/machines/MachineHistory.vue';
 // what is written on this page comes when somebody writes
 const UnitTestDialog = defineAsyncComponent(() => import('../bench/leak-testing/UnitTestDialog.vue'));
 const StartRunDialog = defineAsyncComponent(() => import('../bench/runs/StartRunDialog.vue'));
+const OwnerLinks = defineAsyncComponent(() => import('../workshop/owner-door/OwnerLinks.vue'));
 const MessageDialog = defineAsyncComponent(() => import('../workshop/messages/MessageDialog.vue'));
 const CameFilledDialog = defineAsyncComponent(() => import('../machine/loop/CameFilledDialog.vue'));
 const EditSystemDialog = defineAsyncComponent(() => import('../workshop/machines/EditSystemDialog.vue'));
@@ -159,7 +161,7 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
             :to="`/systems/${page.system.id}/jobs/new`"
             >Take it in</v-btn
           >
-          <v-btn v-if="page.owner.email && session.may('desk')" variant="text" size="large" @click="writing = true">Write</v-btn>
+          <v-btn v-if="wayTo(page.owner) && session.may('desk')" variant="text" size="large" @click="writing = true">Write</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/connectors`">Connectors</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${page.system.id}/papers`">Papers</v-btn>
           <v-btn v-if="session.may('desk')" variant="outlined" size="large" @click="editing = true">Edit</v-btn>
@@ -286,6 +288,7 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
             :today="page.today"
             @reload="load"
           />
+          <OwnerLinks :system-id="page.system.id" />
           <FileList owner="systems" :owner-id="page.system.id" usual="invoice" />
           <v-btn
             v-if="everFilled && page.system.state === 'in-service' && page.dues.every((due) => due.kind !== 'coolant-service')"
@@ -301,6 +304,7 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
         :system-id="page.system.id"
         :machine="page.system.name"
         :owner="page.owner.name"
+        :reading="page.owner.reading"
         :standing="standing"
         @close="writing = false"
         @sent="changed"

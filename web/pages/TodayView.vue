@@ -14,6 +14,7 @@ import BenchPlinth from '../bench/benches/BenchPlinth.vue';
 import FirstWeek from '../workshop/first-week/FirstWeek.vue';
 import DoorList from '../workshop/today/DoorList.vue';
 import { useLines } from '../workshop/machine-list/useLines.js';
+import OwnersToday from '../workshop/owner-door/OwnersToday.vue';
 import DueRunway from '../workshop/today/DueRunway.vue';
 
 const benches = useBenches();
@@ -76,6 +77,8 @@ function again(): void {
     <p v-if="problem" role="alert" class="danger">{{ problem }} <v-btn size="small" @click="again">Try again</v-btn></p>
 
     <FirstWeek v-if="session.account?.role === 'lead'" @changed="again" />
+
+    <OwnersToday v-if="answer" @changed="dues.load()" />
 
     <section class="benches" aria-label="Benches">
       <template v-for="bench in standing" :key="bench.id">

@@ -11,6 +11,7 @@ import LearnedVolumes from '../machine/learning/LearnedVolumes.vue';
 import LearnedLives from '../workshop/learned-lives/LearnedLives.vue';
 import CalendarAddresses from '../workshop/calendar/CalendarAddresses.vue';
 import FirstWeek from '../workshop/first-week/FirstWeek.vue';
+import DoorForm from '../workshop/owner-door/DoorForm.vue';
 import ContactForm from '../workshop/people/ContactForm.vue';
 import PeopleList from '../workshop/people/PeopleList.vue';
 import SignedInList from '../workshop/people/SignedInList.vue';
@@ -31,6 +32,7 @@ const PARTS = {
   reading: 'Units and dates',
   prices: 'Prices',
   address: 'Address',
+  owners: 'Owners’ page',
   learned: 'Learned volumes',
   lives: 'Learned lives',
   server: 'Server',
@@ -97,6 +99,7 @@ async function changed(answer: Shop): Promise<void> {
           <ReadingForm class="mt-4" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
         </section>
         <RatesForm v-else-if="at === 'prices'" :shop="shop.workshop" :is-lead="isLead" :today="session.today" @changed="changed" />
+        <DoorForm v-else-if="at === 'owners'" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
         <ContactForm v-else-if="at === 'address'" :shop="shop.workshop" :is-lead="isLead" @changed="changed" />
         <LearnedVolumes v-else-if="at === 'learned'" :is-lead="isLead" />
         <LearnedLives v-else-if="at === 'lives'" :is-lead="isLead" />

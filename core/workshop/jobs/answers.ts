@@ -8,7 +8,7 @@ import type { Whereabouts } from './arrival.js';
 import type { BesideWork } from './beside.js';
 import type { BookedKind } from './kinds.js';
 import type { DueSoon } from './scope.js';
-import type { Intake } from './schema.js';
+import type { AskedScope, ConsentWay, Intake } from './schema.js';
 import type { Estimate } from '../prices/estimate.js';
 import type { JobBill } from '../prices/answers.js';
 import type { Loans } from '../store/answers.js';
@@ -82,8 +82,10 @@ export interface JobPage {
   loans: Loans;
   causes: readonly { readonly suspect: Exclude<Suspect, 'none'>; readonly item: string | null }[];
   windows: readonly { readonly from: string; readonly to: string }[];
+  /** what its owner is asked about while its run goes on as it is; null: nothing */
+  asked: AskedScope | null;
   version: number;
-  consents: { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
+  consents: { id: string; at: string; kind: string; estimate: Estimate; how: ConsentWay | 'page'; words: string; by: string }[];
   consented: boolean;
   broughtOn: string | null;
   notComeOn: string | null;
@@ -93,7 +95,7 @@ export interface JobPage {
   /** null: it has no place in the plan */
   appointment: Appointment | null;
   system: { id: string; name: string; state: string };
-  owner: { id: string; name: string; phone: string | null; channel: string };
+  owner: { id: string; name: string; phone: string | null; email: string | null; channel: 'phone' | 'email' | 'text' };
   loop: { id: string; name: string; file: LoopFile; coolantProductId: string | null; inside: InsideNow };
   history: LoopHistory;
   run: { id: string; state: string } | null;

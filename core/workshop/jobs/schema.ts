@@ -143,9 +143,12 @@ export const jobEditSchema = Joi.object({ ...fields, version: rowVersion() });
 export type JobEdit = Omit<JobInput, 'loopId' | 'answers' | 'here'> & { readonly version: number };
 
 /** How an owner agreed. */
+/** Ways that somebody of the workshop writes down; on the page the owner agrees alone. */
 export const CONSENT_WAYS = { phone: 'by phone', 'in-person': 'in person', text: 'by text', email: 'by e-mail' } as const;
 export type ConsentWay = keyof typeof CONSENT_WAYS;
 export const CONSENT_WAY_KEYS = Object.keys(CONSENT_WAYS) as ConsentWay[];
+/** … and how it reads, however it came about */
+export const CONSENT_WORDS: Readonly<Record<ConsentWay | 'page', string>> = { ...CONSENT_WAYS, page: 'on the owner’s page' };
 
 export interface ConsentInput {
   readonly how: ConsentWay;
@@ -172,16 +175,29 @@ export const jobStartSchema = Joi.object({
   openedJoints: Joi.array().items(Joi.string().max(80)).max(200).default([]),
 });
 
+/** What a job shall become, once its owner agrees to the estimate that goes with it. */
+export interface AskedScope {
+  readonly kind: JobKind;
+  /** what was found, as the owner reads it */
+  readonly found: string;
+  /** how leaks are looked for then; missing: as before */
+  readonly schools?: LeakAndWet;
+  readonly at: string;
+}
+
+/** The owner is asked before anything changes. */
+export type AskScopeInput = Omit<RescopeInput, 'how'>;
+
 export interface RescopeInput {
   readonly kind: JobKind;
   /** how leaks are looked for from here on; missing: as before, where the new job opens no more than the old one */
   readonly schools?: LeakAndWet;
   readonly reason: string;
-  /** what the owner agreed to now */
+  /** what the owner agreed to now; on the page: what stands there */
   readonly estimate: EstimateInput;
-  readonly how: ConsentWay;
+  readonly how: ConsentWay | 'page';
 }
-export const rescopeSchema = Joi.object({
+const rescopeFields: Joi.SchemaMap = {
   schools: Joi.object(leakAndWetFields),
   kind: Joi.string()
     .valid(...JOB_KIND_KEYS)
@@ -192,8 +208,12 @@ export const rescopeSchema = Joi.object({
     .max(1000)
     .required()
     .messages({ 'string.empty': say('say what was found'), 'string.min': say('say what was found') }),
-  estimate: fields.estimate,
+  estimate: fields.estimate as Joi.Schema,
+};
+export const askScopeSchema = Joi.object(rescopeFields);
+export const rescopeSchema = Joi.object({
+  ...rescopeFields,
   how: Joi.string()
-    .valid(...CONSENT_WAY_KEYS)
+    .valid(...CONSENT_WAY_KEYS, 'page')
     .required(),
 });

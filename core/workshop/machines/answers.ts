@@ -8,6 +8,7 @@ import type { DateReason } from '../due-dates/facts.js';
 import type { Escalation } from '../due-dates/escalation.js';
 import type { Attention, DueKind, SystemState } from './attention.js';
 import type { DueClock, ServicePolicy } from '../due-dates/due.js';
+import type { OwnReading } from '../people/readingSchema.js';
 import type { DustPlace } from '../due-dates/facts.js';
 import type { FittedLot } from '../lots/answers.js';
 import type { UsagePage } from '../usage/answers.js';
@@ -54,6 +55,7 @@ export interface Owner {
   phone: string | null;
   channel: 'phone' | 'email' | 'text';
   note: string;
+  reading: OwnReading;
   policy: ServicePolicy | null;
   version: number;
 }

@@ -4,6 +4,7 @@ import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '.
 import { CAUSE_KEYS, DUST_PLACE_KEYS, type CauseKey, type DustPlace } from '../due-dates/facts.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
 import type { SystemState } from './attention.js';
+import { ownReadingSchema, type OwnReading } from '../people/readingSchema.js';
 import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
 
 export interface OwnerInput {
@@ -11,6 +12,8 @@ export interface OwnerInput {
   readonly email: string | null;
   readonly phone: string | null;
   readonly channel: 'phone' | 'email' | 'text';
+  /** letters and the owner’s page, where they are not read the workshop’s way; missing: as the workshop reads */
+  readonly reading?: OwnReading;
   /** agreed with this owner, or null to do as the workshop does */
   readonly policy: ServicePolicy | null;
   readonly note: string;
@@ -34,6 +37,7 @@ const ownerFields: Joi.SchemaMap = {
     .required(),
   channel: Joi.string().valid('phone', 'email', 'text').required(),
   note: note().required(),
+  reading: ownReadingSchema.default({}),
   policy: policyField(),
 };
 

@@ -11,6 +11,7 @@ const facts = {
   when: 'on 3 May',
   ready: 'on 4 May',
   text: 'a ring of the right size',
+  link: '',
 };
 
 describe('messages to owners', () => {

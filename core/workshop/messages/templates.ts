@@ -13,11 +13,21 @@ export const MESSAGE_TEMPLATES = [
   'limit',
   'risk',
   'lot',
+  'estimate',
+  'larger',
+  'offers',
+  'level',
 ] as const;
 export type MessageTemplate = (typeof MESSAGE_TEMPLATES)[number];
 
 /** Letters that name no day. */
-export const WITHOUT_DAY: readonly MessageTemplate[] = ['ready', 'lot'];
+export const WITHOUT_DAY: readonly MessageTemplate[] = ['ready', 'lot', 'estimate', 'larger', 'offers'];
+
+/** By e-mail, or as a short text to a telephone. */
+export type MessageWay = 'email' | 'text';
+
+/** Stands in a message that is not sent yet for the address of the owner's page: its secret is made as it leaves, and kept nowhere. */
+export const LINK_MARK = '‹link›';
 
 export interface MessageFacts {
   readonly owner: string;
@@ -30,6 +40,8 @@ export interface MessageFacts {
   readonly ready: string;
   /** reason, parts, or a remark */
   readonly text: string;
+  /** address of the owner's page, or its mark; empty: none goes with it */
+  readonly link: string;
 }
 
 export interface MessageText {
@@ -110,6 +122,37 @@ const LINES: Readonly<Record<MessageTemplate, (facts: MessageFacts) => { subject
       say('Tell us which days suit you.'),
     ],
   }),
+  estimate: ({ machine, text }) => ({
+    subject: say('{machine}: what it will take', { machine }),
+    lines: [
+      say('we reckon for {machine}: {text}.', { machine, text }),
+      say('Nothing is begun before you agree. Read it line by line on the page below, and agree or decline there, or call us.'),
+    ],
+  }),
+  larger: ({ machine, text }) => ({
+    subject: say('{machine}: we found more, and ask you', { machine }),
+    lines: [
+      say('on the bench {machine} turned out to need more than you agreed to: {text}.', { machine, text }),
+      say('It waits as it is until you answer. Read on the page below what changed, and agree or decline there, or call us.'),
+    ],
+  }),
+  offers: ({ machine, text }) => ({
+    subject: say('{machine}: choose its slot', { machine }),
+    lines: [
+      say('these slots are free for {machine}: {text}.', { machine, text }),
+      say('Choose one on the page below, or tell us there which days do not suit. None is kept until we confirm it.'),
+    ],
+  }),
+  level: ({ machine, when, text }) => ({
+    subject: say('{machine}: please look at its level', { machine }),
+    lines: [
+      say('the last air in {machine} comes home in these days. Please look at the level mark {when}.', { machine, when }),
+      ...more(text),
+      say(
+        'Switch it off, let it stand until it is cold, and photograph the reservoir from straight ahead; the page below takes the picture.',
+      ),
+    ],
+  }),
   lot: ({ machine, text }) => ({
     subject: say('{machine}: we would like to look at it sooner', { machine }),
     lines: [
@@ -136,5 +179,12 @@ export function writeMessage(template: MessageTemplate, facts: MessageFacts): Me
   const { subject, lines } = LINES[template](facts);
   const { address, phone, email } = facts.contact;
   const under = [facts.workshop, ...[address, phone, email].filter((each) => each !== '')];
-  return { subject, body: [say('Dear {owner},', { owner: facts.owner }), '', ...lines, '', ...under].join('\n') };
+  const door = facts.link === '' ? [] : [say('Where it stands, and what you can tell us: {link}', { link: facts.link })];
+  return { subject, body: [say('Dear {owner},', { owner: facts.owner }), '', ...lines, ...door, '', ...under].join('\n') };
+}
+
+/** The same as a text to a telephone: the matter, the page, who writes. */
+export function writeText(template: MessageTemplate, facts: MessageFacts): MessageText {
+  const { subject } = LINES[template](facts);
+  return { subject, body: [`${subject}.`, facts.link, [facts.workshop, facts.contact.phone].filter(Boolean).join(' ')].filter(Boolean).join(' ') }; // prettier-ignore
 }

@@ -4,6 +4,7 @@ import type { WorkshopSchools } from '../jobs/usualSchools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
 import type { Rates } from '../prices/rates.js';
 import type { Reading } from '../../base/units/reading.js';
+import type { DoorSettings } from '../owner-door/settings.js';
 import type { OwnReading } from './readingSchema.js';
 import type { Contact } from './contact.js';
 import type { Device, Role } from './roles.js';
@@ -16,6 +17,7 @@ export interface Account {
   workshopName: string;
   timeZone: string;
   contact: Contact;
+  doorOpen: boolean;
   /** the workshop's way of reading numbers, dates and words, with one's own over it */
   reading: Reading;
   ownReading: OwnReading;
@@ -66,6 +68,7 @@ export interface Shop {
     rates: Rates;
     contact: Contact;
     reading: Reading;
+    door: DoorSettings;
     heatLimits: HeatLimits;
     version: number;
   };

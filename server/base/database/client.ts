@@ -12,6 +12,9 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (value) => value);
 /** The role that the server works as outside a workshop: no owner, no superuser. */
 export const SERVER_ROLE = 'lavacrum_server';
 
+/** The role of a visitor at the owner's door. */
+export const DOOR_ROLE = 'lavacrum_door';
+
 /** ms; one statement, one wait for a row that somebody else holds, one pause inside a transaction */
 const PATIENCE = { statementMs: 20_000, lockMs: 4000, pauseMs: 15_000 } as const;
 

@@ -7,6 +7,9 @@ export const appRole = pgRole('lavacrum_app').existing();
 /** What the server works as outside a workshop: it finds the account that signs in, and little else. Made by a migration. */
 export const serverRole = pgRole('lavacrum_server').existing();
 
+/** What a visitor at the owner’s door works as: it sees what hangs on one link, column by column. Made beside the others. */
+export const doorRole = pgRole('lavacrum_door').existing();
+
 export const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
 /**

@@ -1,6 +1,6 @@
 import pg from 'pg';
 import PgBoss from 'pg-boss';
-import { SERVER_ROLE } from './client.js';
+import { DOOR_ROLE, SERVER_ROLE } from './client.js';
 
 /** Owner and server speak of the queue's tables by this schema. */
 const QUEUE_SCHEMA = 'pgboss';
@@ -10,13 +10,13 @@ const QUEUE_SCHEMA = 'pgboss';
  * at this moment.
  */
 export async function makeRoles(client: pg.ClientBase): Promise<void> {
-  for (const role of ['lavacrum_app', SERVER_ROLE])
+  for (const role of ['lavacrum_app', DOOR_ROLE, SERVER_ROLE])
     await client.query(`do $$ begin
       create role ${role} nologin noinherit;
     exception when duplicate_object or unique_violation then null;
     end $$`);
   const { rows } = await client.query<{ missing: string }>(
-    `select format('grant %I to %I', role, member) as missing from (values ('lavacrum_app', '${SERVER_ROLE}'), ('lavacrum_app', current_user), ('${SERVER_ROLE}', current_user)) wanted (role, member)
+    `select format('grant %I to %I', role, member) as missing from (values ('lavacrum_app', '${SERVER_ROLE}'), ('${DOOR_ROLE}', '${SERVER_ROLE}'), ('lavacrum_app', current_user), ('${DOOR_ROLE}', current_user), ('${SERVER_ROLE}', current_user)) wanted (role, member)
      where not exists (select 1 from pg_auth_members m where m.roleid = role::regrole and m.member = wanted.member::regrole)`,
   );
   // two servers may grant at the same moment: what is there by then is what was wanted

@@ -28,6 +28,8 @@ export interface App {
   readonly instruments: Instruments;
   /** bytes that the photographs of one workshop may fill */
   readonly photoQuotaBytes: number;
+  /** where this server is reached on its own machine, for links of workshops without a public address */
+  readonly ownOrigin: string;
   /** this server and the others on its database */
   readonly servers: () => ServersAnswer;
   /** Hands a letter to the mail server, or its stand-in, at once. */
@@ -76,6 +78,8 @@ export interface Account {
   readonly workshopName: string;
   readonly timeZone: string;
   readonly contact: Contact;
+  /** letters carry a link to the owner’s page */
+  readonly doorOpen: boolean;
   /** the workshop's way of reading, with the person's own over it */
   readonly reading: Reading;
   readonly ownReading: Partial<Reading>;
@@ -106,6 +110,7 @@ async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Accoun
       workshopName: workshop.name,
       timeZone: workshop.timeZone,
       contact: workshop.contact,
+      door: workshop.door,
       workshopReading: workshop.reading,
       ownReading: person.reading,
       firstPassword: person.firstPassword,
@@ -114,7 +119,8 @@ async function loadAccount(scope: Scope, { personId }: SignedIn): Promise<Accoun
     .innerJoin(workshop, eq(workshop.id, person.workshopId))
     .where(and(eq(person.id, personId), eq(person.active, true)));
   if (!row) throw signedOut();
-  return { ...row, reading: { ...row.workshopReading, ...row.ownReading } };
+  const { door, ...account } = row;
+  return { ...account, doorOpen: door.open, reading: { ...row.workshopReading, ...row.ownReading } };
 }
 
 export const todayOf = (account: Account, clock: Clock): string => dayIn(account.timeZone, clock.now());

@@ -11,6 +11,8 @@ export type PushNotice =
   | { readonly kind: 'run'; readonly runId: string; readonly seq: number }
   /** a machine came to a bench or left it */
   | { readonly kind: 'benches' }
+  /** an owner sent something, or what waits for owners changed */
+  | { readonly kind: 'owners' }
   /** due dates of machines moved */
   | { readonly kind: 'dates' }
   | { readonly kind: 'readings'; readonly benchId: string; readonly readings: readonly ReadingRow[] }

@@ -9,13 +9,17 @@ import type { Database } from '../database/client.js';
  */
 export class SharedAttempts implements Store {
   readonly localKeys = false;
+  /** so that one request may be counted under several names */
+  readonly prefix: string;
 
   constructor(
     private readonly database: Database,
     /** what is counted; two limits of one name count together */
     private readonly what: string,
     private readonly windowMs: number,
-  ) {}
+  ) {
+    this.prefix = what;
+  }
 
   private keyOf(key: string): string {
     return createHash('sha256').update(`${this.what} ${key}`).digest('base64url');

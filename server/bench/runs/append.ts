@@ -3,6 +3,7 @@ import { aheadOf } from './practised.js';
 import { and, eq } from 'drizzle-orm';
 import { refusal, type Refusal } from '../../../core/bench/runs/entry.js';
 import type { RunEvent, RunEventInput } from '../../../core/bench/runs/log.js';
+import { ownersStage, type OwnersStage } from '../../../core/bench/runs/ownersStage.js';
 import type { Coolant } from '../../../core/bench/runs/state.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { refuseEntry } from '../../../core/bench/runs/rules.js';
@@ -67,6 +68,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
   const refused = refuseEntry(procedure, fold.state, fold.events, body, now.getTime());
   if (refused) return { refusal: refused, procedure };
   const booking = row.jobId === null ? null : bookingOf(input.id, body, fold);
+  const stageWas = ownersStage(fold.state, now.getTime());
   const pumpWasOn = fold.state.pump?.on === true;
   const event = await insertEvent(writer, {
     id: input.id,
@@ -78,6 +80,7 @@ export async function tryAppend(writer: Writer, runId: string, input: RunEventIn
   });
   const after = fold.push(event).state;
   await keepContents(scope, { ...row, workshopId: account.workshopId, runId, seq: event.seq, procedure }, after.contents);
+  await keepStage(scope, runId, stageWas, ownersStage(after, now.getTime()));
   const told = { pumpWasOn, pumpIsOn: after.pump?.on === true, moves: movesOfEntry(body, after, procedure) };
   if (booking && row.jobId !== null) await book(writer, row.jobId, booking);
   if (row.benchId !== null) await tellBench(scope, account.workshopId, row.benchId, told);
@@ -118,6 +121,15 @@ async function coolantNames(
     .where(and(eq(coolantLot.id, lotId), eq(coolantLot.productId, productId)));
   if (!lot) throw notFound('coolant lot');
   return { productName, lot: lot.lot, product: poured };
+}
+
+/** What an owner is told of a run, where it changed. */
+async function keepStage(scope: Scope, runId: string, was: OwnersStage, is: OwnersStage): Promise<void> {
+  if (was.stage === is.stage && was.endsAt === is.endsAt) return;
+  await scope
+    .update(run)
+    .set({ stage: is.stage, stageEndsAt: is.endsAt === null ? null : new Date(is.endsAt) })
+    .where(eq(run.id, runId));
 }
 
 export async function insertEvent(

@@ -34,7 +34,7 @@ export async function insertRun(
   const at = clock.now();
   const [made] = await scope
     .insert(run)
-    .values({ ...given, workshopId: account.workshopId, startedAt: at, personId: account.personId, createdAt: at })
+    .values({ ...given, stage: 'preparing', workshopId: account.workshopId, startedAt: at, personId: account.personId, createdAt: at })
     .returning({ id: run.id });
   await pushNotice(scope, account.workshopId, { kind: 'benches' });
   return (made as { id: string }).id;

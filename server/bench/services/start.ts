@@ -17,6 +17,7 @@ import { run } from '../../base/database/tables/runs.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { job } from '../../base/database/tables/machines.js';
+import { demandAgreed } from './askedScope.js';
 import { consentsOf, loadJob } from '../../workshop/jobs/jobs.js';
 import { demandDry } from '../commissioning/dry.js';
 import { takeOverTests, testsOf, tightOf } from '../commissioning/unit.js';
@@ -109,6 +110,8 @@ export async function rescope(ask: Ask, input: RescopeInput) {
   if (before.kind === input.kind)
     throw new DomainError('refused', say('This job is {label} already.', { label: sayWord(JOB_KINDS[input.kind].label) }));
   const { service: own } = await loadJob(scope, row.jobId);
+  const byPage = input.how === 'page';
+  if (byPage) await demandAgreed(scope, row.jobId, own, input.kind);
   if (changesLoop(input.kind))
     throw new DomainError('refused', say('What the loop shall become is drawn first: end this run, draw it as wanted, and book its job.'));
   const revision = await newestRevision(scope, row.loopId);
@@ -144,23 +147,24 @@ export async function rescope(ask: Ask, input: RescopeInput) {
     })
     .where(eq(run.id, runId));
   await scope.update(job).set({ kind: input.kind }).where(eq(job.id, row.jobId));
-  const estimate = await pricedEstimate(ask, input.kind, row.loopId, input.estimate, own.productId);
-  const estimateNumber = own.estimateNumber + 1;
+  const estimate = byPage ? own.estimate : await pricedEstimate(ask, input.kind, row.loopId, input.estimate, own.productId);
+  const estimateNumber = byPage ? own.estimateNumber : own.estimateNumber + 1;
   await scope
     .update(serviceJob)
-    .set({ estimate, estimateNumber, version: own.version + 1 })
+    .set({ estimate, estimateNumber, ...(byPage ? {} : { estimateAt: clock.now() }), asked: null, version: own.version + 1 })
     .where(and(eq(serviceJob.jobId, row.jobId)));
-  await scope.insert(consent).values({
-    workshopId: account.workshopId,
-    jobId: row.jobId,
-    kind: input.kind,
-    estimate,
-    estimateNumber,
-    how: input.how,
-    words: input.reason,
-    personId: account.personId,
-    createdAt: clock.now(),
-  });
+  if (input.how !== 'page')
+    await scope.insert(consent).values({
+      workshopId: account.workshopId,
+      jobId: row.jobId,
+      kind: input.kind,
+      estimate,
+      estimateNumber,
+      how: input.how,
+      words: input.reason,
+      personId: account.personId,
+      createdAt: clock.now(),
+    });
   await insertEvent(ask, {
     id: crypto.randomUUID(),
     runId,

@@ -13,10 +13,12 @@ import { OwnDuties, type Duties } from '../../base/servers/duties.js';
 import { renewKeys } from '../../base/servers/keys.js';
 import { pruneAttempts } from '../../base/servers/attempts.js';
 import { pruneAnswers } from '../../base/http/idempotency.js';
+import { tellLevels } from '../../workshop/messages/jobLetters.js';
 import { tellDue } from '../../workshop/messages/messages.js';
 import type { OneLetter } from '../../base/http/context.js';
 import { Post } from '../../workshop/messages/post.js';
 import { startStandIn } from '../../workshop/messages/standIn.js';
+import { startTextStandIn } from '../../workshop/messages/texts.js';
 import { eq } from 'drizzle-orm';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { makeBackup } from '../backup/archive.js';
@@ -42,6 +44,10 @@ export interface NightlySettings {
   /** an outside mail server; null: the stand-in on loopback */
   readonly smtpUrl: string | null;
   readonly sender: string;
+  /** an outside gateway for texts to telephones; null or left out: the stand-in on loopback */
+  readonly textUrl?: string | null;
+  /** where this server is reached on its own machine, for links; left out: at its usual port */
+  readonly ownOrigin?: string;
   /** where the night's backup goes, and how many stay; null: none is made */
   readonly backup?: BackupSettings | null;
 }
@@ -64,7 +70,7 @@ export class NightlyWork {
   private post: Post | null = null;
   private closed = false;
   private readonly startedMs: number;
-  private closeStandIn: () => Promise<void> = async () => undefined;
+  private closeStandIns: (() => Promise<void>)[] = [];
 
   constructor(
     private readonly settings: NightlySettings,
@@ -95,10 +101,17 @@ export class NightlyWork {
     let smtpUrl = this.settings.smtpUrl;
     if (smtpUrl === null) {
       const standIn = await startStandIn(this.database, this.log);
-      this.closeStandIn = standIn.close;
+      this.closeStandIns.push(standIn.close);
       smtpUrl = `smtp://127.0.0.1:${standIn.port}?ignoreTLS=true`;
     }
-    this.post = new Post(smtpUrl, this.settings.sender, this.database, this.clock, this.log);
+    let { textUrl = null } = this.settings;
+    if (textUrl === null) {
+      const standIn = await startTextStandIn(this.database, this.log);
+      this.closeStandIns.push(standIn.close);
+      textUrl = standIn.url;
+    }
+    const { sender, ownOrigin = 'http://localhost:4180' } = this.settings;
+    this.post = new Post(smtpUrl, textUrl, sender, ownOrigin, this.database, this.clock, this.log);
     this.queueDatabase = new QueueDatabase(this.settings.databaseUrl, () =>
       this.log.warn('the queue of nightly work does not reach the database; it waits'),
     );
@@ -161,7 +174,10 @@ export class NightlyWork {
     const [own] = await this.database.select({ timeZone: workshop.timeZone }).from(workshop).where(eq(workshop.id, workshopId));
     if (!own) return 0;
     const now = this.clock.now();
-    return inWorkshop(this.database, workshopId, (scope) => tellDue(scope, workshopId, dayIn(own.timeZone, now), now));
+    return inWorkshop(this.database, workshopId, async (scope) => {
+      const today = dayIn(own.timeZone, now);
+      return (await tellDue(scope, workshopId, today, now)) + (await tellLevels(scope, workshopId, today, now));
+    });
   }
 
   /** One backup of everything; the oldest beyond those that are kept goes only once the new one stands. */
@@ -214,10 +230,10 @@ export class NightlyWork {
     await this.boss?.stop({ graceful: false, close: true }).catch(() => undefined);
     await closing;
     this.post?.close();
-    await this.closeStandIn().catch(() => undefined);
+    await Promise.all(this.closeStandIns.map((close) => close().catch(() => undefined)));
     this.boss = null;
     this.queueDatabase = null;
     this.post = null;
-    this.closeStandIn = async () => undefined;
+    this.closeStandIns = [];
   }
 }

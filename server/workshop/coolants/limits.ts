@@ -142,7 +142,7 @@ async function writeToAll(ask: Ask): Promise<{ changes: LimitChangeRow[]; writte
   const change = await loadChange(ask);
   const [product] = await scope.select({ name: coolantProduct.name }).from(coolantProduct).where(eq(coolantProduct.id, change.productId));
   const told = [...change.told];
-  for (const each of change.moved.filter(({ id, channel, email }) => channel === 'email' && email !== null && !told.includes(id))) {
+  for (const each of change.moved.filter(({ id, channel, email }) => channel !== 'phone' && email !== null && !told.includes(id))) {
     await write(
       scope,
       { workshopId: account.workshopId, personId: account.personId, at: clock.now() },
@@ -150,7 +150,7 @@ async function writeToAll(ask: Ask): Promise<{ changes: LimitChangeRow[]; writte
         systemId: each.systemId,
         template: 'limit',
         about: `${change.id} ${each.id}`,
-        when: say('on {longDay}', { longDay: longDay(each.dueOn) }),
+        when: () => say('on {longDay}', { longDay: longDay(each.dueOn) }),
         text: product?.name ?? '',
       },
     );

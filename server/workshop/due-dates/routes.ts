@@ -1,26 +1,22 @@
 import { say } from '../../../core/base/words/say.js';
 import { and, eq } from 'drizzle-orm';
-import { addDays, daysBetween } from '../../../core/base/units/calendar.js';
-import { escalationWords } from '../../../core/edge/words/dates.js';
-import { firstReason } from '../../../core/workshop/due-dates/facts.js';
+import { addDays } from '../../../core/base/units/calendar.js';
 import { closeDueSchema, postponeSchema, type CloseDueInput, type PostponeInput } from '../../../core/workshop/machines/schema.js';
 import { refuse } from '../../../core/base/checking/input.js';
-import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
 import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
+import { putOff, type DueRow } from './putOff.js';
 import { restartDust } from './cleaned.js';
 import { pasteDone } from './paste.js';
 import { stirred } from './stirring.js';
 import { tellDates } from './writeDates.js';
-import { dueItem, postponement } from '../../base/database/tables/due-dates.js';
+import { dueItem } from '../../base/database/tables/due-dates.js';
 
 export function dueRoutes(routes: Routes): void {
   routes.put('/due-items/:id/close', (ask) => closeDue(ask, bodyAs<CloseDueInput>(ask.request, closeDueSchema)));
   routes.put('/due-items/:id/postpone', (ask) => postponeDue(ask, bodyAs<PostponeInput>(ask.request, postponeSchema)));
 }
-
-type DueRow = typeof dueItem.$inferSelect;
 
 async function openItem({ scope, request }: Ask, version: number, yours: object): Promise<DueRow> {
   const [item] = await scope
@@ -93,34 +89,5 @@ async function closeDue(ask: Ask, input: CloseDueInput): Promise<object> {
 }
 
 async function postponeDue(ask: Ask, input: PostponeInput): Promise<object> {
-  const { scope, account, today } = ask;
-  const item = await openItem(ask, input.version, input);
-  const escalation = escalationOf({ ...item, firstDueOn: item.clocks[0]?.dueOn ?? null });
-  if (escalation.level === 3 && account.role !== 'lead')
-    throw new DomainError('refused', say('This was {escalationWords}. Ask the lead.', { escalationWords: escalationWords(escalation) }));
-  if (daysBetween(item.dueOn, input.until) <= 0)
-    refuse('until', say('must lie after the present date {dueOn} (got {until})', { dueOn: item.dueOn, until: input.until }));
-  if (daysBetween(today, input.until) <= 0) refuse('until', say('must lie in the future (got {until})', { until: input.until }));
-  await scope.insert(postponement).values({
-    workshopId: account.workshopId,
-    dueItemId: item.id,
-    from: item.dueOn,
-    until: input.until,
-    reason: input.reason,
-    personId: account.personId,
-    createdAt: ask.clock.now(),
-  });
-  const [after] = await scope
-    .update(dueItem)
-    .set({
-      dueOn: input.until,
-      postponed: item.postponed + 1,
-      version: item.version + 1,
-      reason: { why: 'put-off', until: input.until, said: input.reason, first: firstReason(item.reason) },
-    })
-    .where(and(eq(dueItem.id, item.id), eq(dueItem.version, item.version)))
-    .returning();
-  if (!after) throw new DomainError('conflict', say('Somebody else changed this item at the same moment; look again.'));
-  await tellDates(scope);
-  return after;
+  return putOff(ask, await openItem(ask, input.version, input), input);
 }

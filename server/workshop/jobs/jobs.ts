@@ -104,6 +104,7 @@ export async function bookJob(ask: Ask, input: JobInput) {
     windows: [...input.windows],
     dueItemId,
     broughtOn: input.here ? ask.today : null,
+    estimateAt: at,
     createdAt: at,
   });
   await seenAtIntake(ask, input.loopId, input.intake.signs);
@@ -176,10 +177,10 @@ export const consentsOf = (scope: Scope, jobId: string) =>
       estimateNumber: consent.estimateNumber,
       how: consent.how,
       words: consent.words,
-      by: person.name,
+      by: sql<string>`coalesce(${person.name}, ${consent.name})`,
     })
     .from(consent)
-    .innerJoin(person, eq(person.id, consent.personId))
+    .leftJoin(person, eq(person.id, consent.personId))
     .where(eq(consent.jobId, jobId))
     .orderBy(desc(consent.createdAt));
 
@@ -230,6 +231,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     partsOn: row.service.partsOn,
     dropOffOn: row.service.dropOffOn,
     windows: row.service.windows,
+    asked: row.service.asked,
     version: row.service.version,
     broughtOn: row.service.broughtOn,
     notComeOn: row.service.notComeOn,
@@ -239,7 +241,7 @@ export async function readJob(ask: Ask, jobId = idFrom(ask.request, 'id', 'job')
     consents,
     consented: consents.some(({ estimateNumber }) => estimateNumber === row.service.estimateNumber),
     system: { id: row.system.id, name: row.system.name, state: row.system.state },
-    owner: { id: row.owner.id, name: row.owner.name, phone: row.owner.phone, channel: row.owner.channel },
+    owner: { id: row.owner.id, name: row.owner.name, phone: row.owner.phone, email: row.owner.email, channel: row.owner.channel },
     loop: {
       id: row.loop.id,
       name: row.loop.name,
@@ -345,7 +347,7 @@ export async function editJob(ask: Ask, input: JobEdit) {
       partsOn: input.partsOn,
       dropOffOn: input.dropOffOn,
       windows: [...input.windows],
-      estimateNumber: row.service.estimateNumber + (asksAgain ? 1 : 0),
+      ...(asksAgain ? { estimateNumber: row.service.estimateNumber + 1, estimateAt: ask.clock.now() } : {}),
       version: input.version + 1,
     })
     .where(and(eq(serviceJob.jobId, jobId), eq(serviceJob.version, input.version)))

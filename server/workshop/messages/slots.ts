@@ -7,6 +7,7 @@ import { message } from '../../base/database/tables/messages.js';
 import { workshop } from '../../base/database/tables/people.js';
 import { appointmentFile } from '../calendar/event.js';
 import { inWorkshopsWay } from '../people/inWorkshopsWay.js';
+import { isWrittenTo } from '../../../core/workshop/messages/wayTo.js';
 import { write, type Writing } from './messages.js';
 
 /** The slot of a job as its owner is told of it. */
@@ -50,13 +51,21 @@ export async function tellCancelled(scope: Scope, writing: Writing, slot: ToldSl
 async function tell(scope: Scope, writing: Writing, slot: ToldSlot, template: MessageTemplate, text: string): Promise<boolean> {
   const { systemId, jobId, startsAt, endsAt, version, timeZone } = slot;
   const [own] = await scope
-    .select({ channel: owner.channel, email: owner.email, machine: system.name, workshop: workshop.name, contact: workshop.contact })
+    .select({
+      channel: owner.channel,
+      email: owner.email,
+      phone: owner.phone,
+      machine: system.name,
+      workshop: workshop.name,
+      contact: workshop.contact,
+    }) // prettier-ignore
     .from(system)
     .innerJoin(owner, eq(owner.id, system.ownerId))
     .innerJoin(workshop, eq(workshop.id, system.workshopId))
     .where(eq(system.id, systemId));
-  if (!own || own.channel !== 'email' || own.email === null) return false;
-  const [when, ready] = [longTime(startsAt.toISOString(), timeZone), longTime(endsAt.toISOString(), timeZone)];
+  if (!own || !isWrittenTo(own)) return false;
+  const when = (): string => longTime(startsAt.toISOString(), timeZone);
+  const ready = (): string => longTime(endsAt.toISOString(), timeZone);
   const calendar = appointmentFile({
     jobId,
     version,
@@ -65,7 +74,7 @@ async function tell(scope: Scope, writing: Writing, slot: ToldSlot, template: Me
     machine: own.machine,
     workshop: own.workshop,
     address: own.contact.address,
-    description: [`Ready by plan: ${ready}`, own.contact.phone].filter(Boolean).join('\n'),
+    description: [`Ready by plan: ${ready()}`, own.contact.phone].filter(Boolean).join('\n'),
     cancelled: template === 'cancelled',
   });
   return write(scope, writing, {
@@ -76,5 +85,6 @@ async function tell(scope: Scope, writing: Writing, slot: ToldSlot, template: Me
     ready: template === 'cancelled' ? '' : ready,
     text,
     calendar,
+    jobId,
   });
 }

@@ -166,7 +166,7 @@ describe('the workshop’s own rules', () => {
   it('are saved with a version; a stale save shows both', async () => {
     const lead = await bench.workshop('Rules');
     const { workshop } = (await lead.get<{ workshop: Record<string, unknown> & { version: number } }>('/workshop')).body;
-    const { id: _id, rates: _rates, contact: _contact, reading: _reading, heatLimits: _heatLimits, ...edit } = workshop;
+    const { id: _id, rates: _rates, contact: _contact, reading: _reading, heatLimits: _heatLimits, door: _door, ...edit } = workshop;
     const saved = await lead.put<{ workshop: { version: number } }>('/workshop', { ...edit, policy: 'six-months' });
     expect(saved.body.workshop).toMatchObject({ policy: 'six-months', version: 2 });
     const late = await lead.put('/workshop', { ...edit, name: 'Late' });

@@ -24,6 +24,7 @@ import {
   type WorkshopEdit,
 } from '../../../core/workshop/people/schema.js';
 import { heatLimitsSchema, type HeatLimitsEdit } from '../../../core/physics/condition/limits.js';
+import { doorSettingsSchema, type DoorSettingsEdit } from '../../../core/workshop/owner-door/settings.js';
 import { ownReadingSchema, readingEditSchema, type OwnReading, type ReadingEdit } from '../../../core/workshop/people/readingSchema.js';
 import { contactSchema, type ContactEdit } from '../../../core/workshop/people/contact.js';
 import { bodyAs, runScoped, type App } from '../../base/http/context.js';
@@ -46,6 +47,7 @@ import {
   readWorkshop,
   setContact,
   setHeatLimits,
+  setDoor,
   setReading,
   setUpWorkshop,
 } from './workshop.js';
@@ -140,6 +142,7 @@ export function accountRoutes(routes: Routes): void {
   routes.put<Shop>('/workshop/contact', (ask) => setContact(ask, bodyAs<ContactEdit>(ask.request, contactSchema)));
   routes.put<Shop>('/workshop/heat-limits', (ask) => setHeatLimits(ask, bodyAs<HeatLimitsEdit>(ask.request, heatLimitsSchema)));
   routes.put<Shop>('/workshop/reading', (ask) => setReading(ask, bodyAs<ReadingEdit>(ask.request, readingEditSchema)));
+  routes.put<Shop>('/workshop/door', (ask) => setDoor(ask, bodyAs<DoorSettingsEdit>(ask.request, doorSettingsSchema)));
   routes.put<{ reading: OwnReading }>('/own-reading', (ask) => setOwnReading(ask, bodyAs<OwnReading>(ask.request, ownReadingSchema)));
   routes.post<PersonRow>('/people', (ask) => addPerson(ask, bodyAs<PersonInput>(ask.request, personSchema)));
   routes.put<PersonRow>('/people/:id', (ask) => editPerson(ask, bodyAs<PersonEdit>(ask.request, personEditSchema)));

@@ -1,6 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
+import type { DoorSettingsEdit } from '../../../core/workshop/owner-door/settings.js';
 import type { ContactEdit } from '../../../core/workshop/people/contact.js';
 import type { HeatLimitsEdit } from '../../../core/physics/condition/limits.js';
 import { refreshAllConditions } from '../../machine/condition/condition.js';
@@ -81,6 +82,7 @@ export async function readWorkshop({ scope, account }: Ask) {
       rates: workshop.rates,
       contact: workshop.contact,
       reading: workshop.reading,
+      door: workshop.door,
       heatLimits: workshop.heatLimits,
       version: workshop.version,
     })
@@ -104,6 +106,8 @@ export async function changeWorkshop(ask: Ask, version: number, values: Partial<
 }
 
 export const setReading = (ask: Ask, { version, ...reading }: ReadingEdit) => changeWorkshop(ask, version, { reading });
+/** What owners may do on their page. */
+export const setDoor = (ask: Ask, { version, ...door }: DoorSettingsEdit) => changeWorkshop(ask, version, { door });
 export const setContact = (ask: Ask, { version, ...contact }: ContactEdit) => changeWorkshop(ask, version, { contact });
 
 /** What is too hot: every machine's readings are held against it anew. */

@@ -1,5 +1,5 @@
 import { say } from '../../../core/base/words/say.js';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Request, Router } from 'express';
 import { photoSchema, type PhotoInput } from '../../../core/workshop/photos/schema.js';
 import { bodyAs, idFrom, runScoped, type App, type Ask } from '../../base/http/context.js';
@@ -9,6 +9,7 @@ import { job, system } from '../../base/database/tables/machines.js';
 import { makerOf } from '../people/maker.js';
 import { photo } from '../../base/database/tables/photos.js';
 import { reencode } from './reencode.js';
+import { demandPhotoRoom } from './room.js';
 
 /** Pictures on their way, as they are kept. */
 const pictures = new WeakMap<Request, Buffer>();
@@ -49,14 +50,7 @@ async function addPhoto({ scope, account, clock, request, photoQuotaBytes }: Ask
   }
   const image = pictures.get(request);
   if (!image) throw new DomainError('wrong-type', say('Send a picture.'));
-  const [{ heldBytes } = { heldBytes: 0 }] = await scope
-    .select({ heldBytes: sql<number>`coalesce(sum(octet_length(${photo.image})), 0)`.mapWith(Number) })
-    .from(photo);
-  if (heldBytes + image.length > photoQuotaBytes)
-    throw new DomainError(
-      'refused',
-      say('The photographs of this workshop fill their {e6} MB. Nothing was kept.', { e6: Math.round(photoQuotaBytes / 1e6) }),
-    );
+  await demandPhotoRoom({ scope, photoQuotaBytes }, image.length);
   const maker = await makerOf(scope, account, input.madeBy);
   await scope
     .insert(photo)

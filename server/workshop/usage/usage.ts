@@ -26,9 +26,13 @@ export async function usagePage(scope: Scope, systemId: string, word: OwnersWord
 }
 
 /** A reading joins a machine; its dates follow. */
-export async function addReading(ask: Ask, input: UsageReadingInput) {
-  const { scope, account, request, today, clock } = ask;
-  const systemId = idFrom(request, 'id', 'system');
+export const addReading = (ask: Ask, input: UsageReadingInput) => keepReading(ask, idFrom(ask.request, 'id', 'system'), input);
+
+/** What a meter showed, told by somebody else than this request is about. */
+export const readMeter = (ask: Ask, systemId: string, meter: Pick<UsageReadingInput, 'hours' | 'on' | 'note'>) =>
+  keepReading(ask, systemId, { source: 'meter', fromOn: null, meanCoolantC: null, ...meter });
+
+async function keepReading({ scope, account, today, clock }: Ask, systemId: string, input: UsageReadingInput) {
   await demandInUse(scope, systemId);
   demandPast('on', input.on, today);
   const { on, ...values } = input;

@@ -15,13 +15,15 @@ export interface PushTopics {
   readonly seen?: (notice: { benchId: string; at: string; text: string }) => void;
   /** due dates of machines moved */
   readonly dates?: () => void;
+  /** an owner sent something, or what waits for owners changed */
+  readonly owners?: () => void;
   /** a machine came to a bench or left it */
   readonly benches?: () => void;
   /** the connection is new, or had a gap: fetch what is shown */
   readonly resync?: () => void;
 }
 
-const KINDS = ['run', 'benches', 'dates', 'readings', 'instruments', 'seen'] as const;
+const KINDS = ['run', 'benches', 'dates', 'owners', 'readings', 'instruments', 'seen'] as const;
 
 /** A browser opens few connections to one server: all components of a page share one stream. */
 const watching = new Set<PushTopics>();

@@ -102,8 +102,9 @@ function override(reason: string): void {
     @say="override"
   />
   <RescopeDialog
-    v-if="which === 'rescope' && procedure.service"
+    v-if="which === 'rescope' && procedure.service && jobId"
     :run-id="runId"
+    :job-id="jobId"
     :kind="procedure.service.kind"
     :file="file"
     :coolant-id="coolantId"

@@ -7,14 +7,16 @@ import { usePage } from '../../base/http/usePage.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
+import { useSession } from '../people/sessionStore.js';
 import OfferButtons from './OfferButtons.vue';
 
 /** A booked job without a place: its next slots. Held as it is picked; told to the owner with the second button. */
-const props = defineProps<{ jobId: string; ownerName: string }>();
+const props = defineProps<{ jobId: string; ownerName: string; reached?: boolean }>();
 const emit = defineEmits<{ kept: [] }>();
 const dates = useDates();
 const notices = useNotices();
 const submit = useSubmit();
+const session = useSession();
 const {
   data: answer,
   problem,
@@ -50,6 +52,22 @@ async function keep(isTold: boolean): Promise<void> {
   );
   emit('kept');
 }
+/** All of them go to the owner's page, and a letter says so where one can be written. */
+async function offerAll(): Promise<void> {
+  const offers = answer.value?.offers ?? [];
+  const done = await submit.run(async () => {
+    await call('PUT', `/jobs/${props.jobId}/offers`, { body: { offers: offers.map(({ benchId, steps }) => ({ benchId, steps })) } });
+    if (props.reached)
+      await call('POST', `/jobs/${props.jobId}/letters`, { body: { letter: 'offers' }, idempotencyKey: crypto.randomUUID() });
+    return { told: props.reached };
+  });
+  if (!done) return;
+  notices.say(
+    done.told
+      ? say('{ownerName} chooses among them; the letter goes within a minute.', { ownerName: props.ownerName })
+      : say('They stand on the page of {ownerName}; nobody was written to.', { ownerName: props.ownerName }),
+  );
+}
 </script>
 
 <template>
@@ -61,6 +79,7 @@ async function keep(isTold: boolean): Promise<void> {
       <div v-if="answer.offers.length" class="row">
         <v-btn :disabled="!offer" :loading="submit.busy.value" @click="keep(true)">Agreed with {{ ownerName }}</v-btn>
         <v-btn variant="outlined" :disabled="!offer" @click="keep(false)">Hold it</v-btn>
+        <v-btn v-if="session.account?.doorOpen" variant="text" @click="offerAll">Let {{ ownerName }} choose</v-btn>
       </div>
     </template>
   </section>

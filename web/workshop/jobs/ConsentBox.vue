@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { say, sayWord } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import type { Estimate } from '@core/workshop/prices/estimate.js';
-import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
+import { CONSENT_WAY_KEYS, CONSENT_WAYS, CONSENT_WORDS, type AskedScope, type ConsentWay } from '@core/workshop/jobs/schema.js';
 import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import type { JobBill } from '@core/workshop/prices/answers.js';
 import { estimateWords, totalWords } from '@core/edge/words/prices.js';
@@ -10,6 +10,8 @@ import PriceLines from '../prices/PriceLines.vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
+import { useNotices } from '../../base/shell/notices.js';
+import { useSession } from '../people/sessionStore.js';
 import { useDates } from '../../base/units/dates.js';
 
 /** What the owner was told and what he agreed to, each time. */
@@ -20,14 +22,18 @@ const props = defineProps<{
     kind: BookedKind;
     estimate: Estimate;
     consented: boolean;
+    asked: AskedScope | null;
     bill: JobBill;
-    consents: readonly { id: string; at: string; kind: string; estimate: Estimate; how: string; words: string; by: string }[];
+    consents: readonly { id: string; at: string; kind: string; estimate: Estimate; how: ConsentWay | 'page'; words: string; by: string }[];
   };
   phone: string | null;
+  /** may be written to */
+  reached: boolean;
   open: boolean;
 }>();
 const emit = defineEmits<{ agreed: [] }>();
 const submit = useSubmit();
+const session = useSession();
 const dates = useDates();
 const how = ref<ConsentWay | null>('phone');
 const words = ref('');
@@ -41,6 +47,18 @@ async function agree(): Promise<void> {
     }),
   );
   if (saved) emit('agreed');
+}
+const letter = useSubmit();
+const notices = useNotices();
+/** The owner gets it in writing, with the page on which to answer. */
+async function write(): Promise<void> {
+  const done = await letter.run((idempotencyKey) =>
+    call<{ told: boolean }>('POST', `/jobs/${props.job.id}/letters`, { body: { letter: 'estimate' }, idempotencyKey }),
+  );
+  if (done)
+    notices.say(
+      done.told ? say('The letter waits to be sent; it goes within a minute.') : say('This estimate was written to the owner before.'),
+    );
 }
 </script>
 
@@ -57,11 +75,12 @@ async function agree(): Promise<void> {
     <PriceLines v-if="job.bill.used" :priced="job.bill.used" title="What it took" />
     <ul v-if="job.consents.length" class="plain-list">
       <li v-for="each in job.consents" :key="each.id">
-        Agreed {{ dates.dayAndTime(each.at) }}, {{ ways.find(({ value }) => value === each.how)?.title }}:
+        Agreed {{ dates.dayAndTime(each.at) }}, {{ sayWord(CONSENT_WORDS[each.how]) }}:
         {{ estimateWords(each.estimate) }}
         <span class="quiet">{{ each.words }} {{ each.by }}</span>
       </li>
     </ul>
+    <p v-if="job.asked && !job.consented" role="status"><strong>The owner is asked about more:</strong> {{ job.asked.found }}</p>
     <form v-if="!job.consented && open" class="ask" novalidate @submit.prevent="agree">
       <p>
         <strong>{{ job.consents.length ? 'The estimate changed: ask again.' : 'Ask the owner, then write it down.' }}</strong>
@@ -71,8 +90,15 @@ async function agree(): Promise<void> {
       </p>
       <ChoiceRow v-model="how" label="Agreed" :options="ways" />
       <v-text-field v-model="words" label="In what words" />
-      <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-      <v-btn type="submit" size="large" :loading="submit.busy.value">The owner agreed</v-btn>
+      <p v-if="submit.problem.value || letter.problem.value" role="alert" class="danger">
+        {{ submit.problem.value ?? letter.problem.value }}
+      </p>
+      <div class="row">
+        <v-btn type="submit" size="large" :loading="submit.busy.value">The owner agreed</v-btn>
+        <v-btn v-if="reached && session.may('desk')" variant="outlined" size="large" :loading="letter.busy.value" @click="write"
+          >Ask in writing</v-btn
+        >
+      </div>
     </form>
   </section>
 </template>

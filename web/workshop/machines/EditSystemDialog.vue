@@ -3,6 +3,7 @@ import { say } from '@core/base/words/say.js';
 import { isInRun } from '@core/workshop/machines/attention.js';
 import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
 import { ref, watch } from 'vue';
+import { asOwnersWay } from '@core/workshop/owner-door/ownersReading.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import StaleNotice from '../../base/shell/StaleNotice.vue';
@@ -23,7 +24,8 @@ const versions = ref({ system: props.system.version, owner: props.owner.version 
 const retired = ref(props.system.state === 'retired');
 
 function ownerForm(from: Owner): OwnerForm {
-  return { name: from.name, email: from.email ?? '', phone: from.phone ?? '', channel: from.channel, note: from.note, policy: from.policy };
+  const { name, email, phone, channel, note, policy, reading } = from;
+  return { name, email: email ?? '', phone: phone ?? '', channel, ...asOwnersWay(reading), note, policy };
 }
 
 watch(

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { ServicePolicy } from '@core/workshop/due-dates/due.js';
+import type { OwnersWay } from '@core/workshop/owner-door/ownersReading.js';
 import { POLICY_CHOICES } from './policyChoices.js';
 
 /** The owner's fields, for a new system and for a correction. `at` gives the server's messages for a field. */
@@ -9,6 +10,9 @@ export interface OwnerForm {
   email: string;
   phone: string;
   channel: 'phone' | 'email' | 'text';
+  /** of letters and the owner's page; null: as the workshop reads */
+  language: OwnersWay['language'];
+  units: OwnersWay['units'];
   note: string;
   policy: ServicePolicy | null;
 }
@@ -18,6 +22,16 @@ const channels = [
   { value: 'phone', title: say('by phone') },
   { value: 'text', title: say('by text message') },
   { value: 'email', title: say('by e-mail') },
+];
+const languages = [
+  { value: null, title: say('the workshop’s language') },
+  { value: 'en', title: 'English' },
+  { value: 'de', title: 'Deutsch' },
+];
+const units = [
+  { value: null, title: say('the workshop’s units') },
+  { value: 'metric', title: say('metric') },
+  { value: 'us', title: say('US') },
 ];
 </script>
 
@@ -30,6 +44,10 @@ const channels = [
     </div>
     <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />
     <v-select v-model="form.channel" :items="channels" label="Likes to be reached" :error-messages="at('channel')" />
+    <div class="pair">
+      <v-select v-model="form.language" :items="languages" label="Letters in" :error-messages="at('reading.language')" />
+      <v-select v-model="form.units" :items="units" label="Measures in" />
+    </div>
     <v-textarea v-model="form.note" label="Note about the owner" :error-messages="at('note')" />
   </div>
 </template>

@@ -1,10 +1,20 @@
 import type { OwnerInput, SystemInput } from '@core/workshop/machines/schema.js';
+import { asOwnReading } from '@core/workshop/owner-door/ownersReading.js';
 import type { OwnerForm } from './OwnerFields.vue';
 import type { SystemForm } from './SystemFields.vue';
 
 const orNull = (text: string): string | null => (text.trim() === '' ? null : text.trim());
 
-export const emptyOwner = (): OwnerForm => ({ name: '', email: '', phone: '', channel: 'phone', note: '', policy: null });
+export const emptyOwner = (): OwnerForm => ({
+  name: '',
+  email: '',
+  phone: '',
+  channel: 'phone',
+  language: null,
+  units: null,
+  note: '',
+  policy: null,
+});
 export const emptySystem = (): SystemForm => ({
   name: '',
   tag: '',
@@ -23,6 +33,7 @@ export const ownerInput = (form: OwnerForm): OwnerInput => ({
   phone: orNull(form.phone),
   channel: form.channel,
   note: form.note,
+  reading: asOwnReading(form),
   policy: form.policy,
 });
 

@@ -2,24 +2,25 @@
 import { say } from '@core/base/words/say.js';
 import { computed, reactive } from 'vue';
 import { fittingLetter, type Standing } from '@core/workshop/messages/fitting.js';
+import type { OwnReading } from '@core/workshop/people/readingSchema.js';
 import { NO_CONTACT } from '@core/workshop/people/contact.js';
 import { useSession } from '../people/sessionStore.js';
-import { reading, readingAs } from '@core/base/units/reading.js';
+import { reading as usual, readingAs } from '@core/base/units/reading.js';
 import { longDay, longTime } from '@core/base/units/dates.js';
-import { WITHOUT_DAY, writeMessage, type MessageTemplate } from '@core/workshop/messages/templates.js';
+import { LINK_MARK, WITHOUT_DAY, writeMessage, type MessageTemplate } from '@core/workshop/messages/templates.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 /** A message to an owner from a template, read before it goes. */
-const props = defineProps<{ systemId: string; machine: string; owner: string; standing: Standing }>();
+const props = defineProps<{ systemId: string; machine: string; owner: string; standing: Standing; reading: OwnReading }>();
 const emit = defineEmits<{ close: []; sent: [text: string] }>();
 const submit = useSubmit();
 const session = useSession();
 /** the letter that fits what is known; another one is chosen by hand */
 const fitting = fittingLetter(props.standing);
-/** a letter is written the workshop's way, whoever writes it */
-const inLetter = <T,>(work: () => T): T => readingAs(session.account?.workshopReading ?? reading(), work);
+/** a letter is written its owner's way, else the workshop's, whoever writes it */
+const inLetter = <T,>(work: () => T): T => readingAs({ ...(session.account?.workshopReading ?? usual()), ...props.reading }, work);
 const whenWords = (iso: string | null): string => {
   if (iso === null) return '';
   return inLetter(() =>
@@ -46,6 +47,7 @@ const letter = computed(() =>
       machine: props.machine,
       workshop: session.account?.workshopName ?? '',
       contact: session.account?.contact ?? NO_CONTACT,
+      link: session.account?.doorOpen ? LINK_MARK : '',
     }),
   ),
 );

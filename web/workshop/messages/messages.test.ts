@@ -18,7 +18,7 @@ describe('a message to an owner', () => {
     fakeServer(() => ({ status: 200, body: {} }));
     const slot = { from: '2026-03-12T09:00:00Z', to: '2026-03-12T15:00:00Z' };
     mountScreen(MessageDialog, {
-      props: { systemId: 's', machine: 'Tower', owner: 'Ada', standing: { ...STANDING, where: 'awaited', slot } },
+      props: { systemId: 's', machine: 'Tower', owner: 'Ada', reading: {}, standing: { ...STANDING, where: 'awaited', slot } },
     });
     await settle();
     const words = document.querySelector('.v-dialog')?.textContent ?? '';
@@ -28,7 +28,9 @@ describe('a message to an owner', () => {
 
   it('is read before it goes, and is sent as it was read', async () => {
     const asked = fakeServer(() => ({ status: 201, body: { messages: [], standIn: [] } }));
-    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', standing: STANDING } });
+    const screen = mountScreen(MessageDialog, {
+      props: { systemId: 's', machine: 'Tower', owner: 'Ada', reading: {}, standing: STANDING },
+    });
     await settle();
     const dialog = document.querySelector('.v-dialog') as HTMLElement;
     expect(dialog.textContent).toContain('Tower is ready to be picked up.');
@@ -43,7 +45,9 @@ describe('a message to an owner', () => {
       status: 409,
       body: { error: { code: 'refused', message: 'Ada has no e-mail address on record; call instead.' } },
     }));
-    const screen = mountScreen(MessageDialog, { props: { systemId: 's', machine: 'Tower', owner: 'Ada', standing: STANDING } });
+    const screen = mountScreen(MessageDialog, {
+      props: { systemId: 's', machine: 'Tower', owner: 'Ada', reading: {}, standing: STANDING },
+    });
     await settle();
     document.querySelector('.v-dialog form')?.dispatchEvent(new Event('submit', { cancelable: true, bubbles: true }));
     await settle();

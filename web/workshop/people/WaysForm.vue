@@ -50,7 +50,7 @@ const zones = Intl.supportedValuesOf('timeZone');
 watch(
   () => props.shop.workshop,
   (workshop, before) => {
-    const { schools, rates: _rates, contact: _contact, reading: _reading, heatLimits: _heatLimits, ...rest } = workshop;
+    const { schools, rates: _rates, contact: _contact, reading: _reading, heatLimits: _heatLimits, door: _door, ...rest } = workshop;
     const ofForm = (shop: Shop['workshop']): string =>
       JSON.stringify({ ...shop, rates: null, contact: null, reading: null, version: null });
     // contact and prices are saved by forms of their own

@@ -35,8 +35,8 @@ describe('an estimate', () => {
   it('asks the owner again where the work passes what was agreed', () => {
     const estimate = { hours: 2, partsText: '', coolantMl: 0, priceText: '', parts: [], priced };
     const bill = { used: sumUp(LIST.rates, [line('labour', 'flush-refill', 4, 'h', 6000)]), agreed: priced, passes: true };
-    const job = { id: 'j', version: 1, kind: 'flush-refill' as const, estimate, consented: true, consents: [], bill };
-    const words = wordsOf(mountScreen(ConsentBox, { props: { job, phone: null, open: false } }));
+    const job = { id: 'j', version: 1, kind: 'flush-refill' as const, estimate, consented: true, asked: null, consents: [], bill };
+    const words = wordsOf(mountScreen(ConsentBox, { props: { job, phone: null, reached: false, open: false } }));
     expect(words).toContain('It took €240.00 so far; at least €120.00 is agreed. Ask the owner');
   });
 });

@@ -3,9 +3,9 @@ import { sql } from 'drizzle-orm';
 import { check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Estimate } from '../../../../core/workshop/prices/estimate.js';
 import type { BesideWork } from '../../../../core/workshop/jobs/beside.js';
-import type { Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
+import type { AskedScope, ConsentWay, Intake, OwnerWindow } from '../../../../core/workshop/jobs/schema.js';
 import { person } from './people.js';
-import { owned, stored, tenantWalls } from '../columns.js';
+import { instant, owned, stored, tenantWalls } from '../columns.js';
 import { coolantProduct } from './coolants.js';
 import { dueItem } from './due-dates.js';
 import { loop, loopRevision } from './loops.js';
@@ -32,6 +32,10 @@ export const serviceJob = pgTable(
     estimate: stored('estimate', readEstimate).notNull(),
     /** counts up when kind or estimate change: a consent is to one of them */
     estimateNumber: integer('estimate_number').notNull().default(1),
+    /** since when it is so */
+    estimateAt: instant('estimate_at').notNull().defaultNow(),
+    /** a larger or smaller scope that its owner is asked about, while its run goes on as it is; null: none is */
+    asked: stored('asked', readObject<AskedScope>('a scope that an owner is asked about')),
     neededBy: date('needed_by'),
     /** day on which the parts that it waits for are expected; null: nothing is awaited */
     partsOn: date('parts_on'),
@@ -77,14 +81,18 @@ export const consent = pgTable(
     kind: text('kind').notNull(),
     estimate: stored('estimate', readEstimate).notNull(),
     estimateNumber: integer('estimate_number').notNull(),
-    how: text('how').notNull(),
+    how: text('how').$type<ConsentWay | 'page'>().notNull(),
     words: text('words').notNull().default(''),
-    personId: uuid('person_id').notNull(),
+    /** null: the owner, at the door */
+    personId: uuid('person_id'),
+    /** as the owner wrote it there; empty: somebody of the workshop wrote it down */
+    name: text('name').notNull().default(''),
   },
   (t) => [
     foreignKey({ name: 'consent_job_fk', columns: [t.workshopId, t.jobId], foreignColumns: [job.workshopId, job.id] }),
     foreignKey({ name: 'consent_person_fk', columns: [t.workshopId, t.personId], foreignColumns: [person.workshopId, person.id] }),
-    check('consent_how_known', sql`how in ('phone', 'email', 'text', 'in-person')`),
+    check('consent_how_known', sql`how in ('phone', 'email', 'text', 'in-person', 'page')`),
+    check('consent_page_named', sql`(how = 'page') = (person_id is null) and (how <> 'page' or length(trim(name)) > 0)`),
     index('consent_by_job').on(t.workshopId, t.jobId),
     ...tenantWalls('consent', t),
   ],

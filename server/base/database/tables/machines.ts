@@ -1,3 +1,4 @@
+import type { Reading } from '../../../../core/base/units/reading.js';
 import type { BookedKind } from '../../../../core/workshop/jobs/kinds.js';
 import type { SystemState } from '../../../../core/workshop/machines/attention.js';
 import { readObject } from '../../../../core/base/checking/stored.js';
@@ -23,6 +24,8 @@ export const owner = pgTable(
     forCourse: boolean('for_course').notNull().default(false),
     importId: uuid('import_id'),
     note: text('note').notNull().default(''),
+    /** how letters and the owner's page are read, where it is not the workshop's way */
+    reading: stored('reading', readObject<Partial<Reading>>('how an owner reads')).notNull().default({}),
     version: integer('version').notNull().default(1),
   },
   (t) => [

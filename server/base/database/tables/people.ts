@@ -26,6 +26,7 @@ import { LEARNING } from '../../../../core/workshop/learned-lives/fillLives.js';
 import { USUAL_LIMITS, type HeatLimits } from '../../../../core/physics/condition/limits.js';
 import { USUAL_READING, type Reading } from '../../../../core/base/units/reading.js';
 import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
+import { DEFAULT_DOOR, type DoorSettings } from '../../../../core/workshop/owner-door/settings.js';
 import { NO_CONTACT, type Contact } from '../../../../core/workshop/people/contact.js';
 import { appRole, instant, owned, ownWorkshop, serverRole, stored, tenantWalls } from '../columns.js';
 
@@ -51,6 +52,8 @@ export const workshop = pgTable(
     heatLimits: stored('heat_limits', readObject<HeatLimits>('what is too hot', USUAL_LIMITS)).notNull().default(USUAL_LIMITS),
     /** share of fills that may have failed by the day of their change */
     lifeRisk: doublePrecision('life_risk').notNull().default(LEARNING.risk),
+    /** what owners may do on their page */
+    door: stored('door', readObject<DoorSettings>('what owners may do', DEFAULT_DOOR)).notNull().default(DEFAULT_DOOR),
     /** steps of the first week that need nothing here */
     passedSteps: stored('passed_steps', readList<FirstStep>('steps of the first week')).notNull().default([]),
     version: integer('version').notNull().default(1),

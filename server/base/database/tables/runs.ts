@@ -1,7 +1,8 @@
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
 import type { BaselineReading } from '../../../../core/physics/diagnosis/reading.js';
 import type { TaughtVerdict } from '../../../../core/physics/learning/answers.js';
-import type { WaitsSince } from '../../../../core/workshop/jobs/waitFor.js';
+import type { OwnerStage } from '../../../../core/workshop/owner-door/stands.js';
+import type { WaitFor, WaitsSince } from '../../../../core/workshop/jobs/waitFor.js';
 import type { Dye } from '../../../../core/machine/liquids/dye.js';
 import type { LooseEnd } from '../../../../core/workshop/due-dates/facts.js';
 import { readStoredEntry } from '../../../../core/bench/runs/log.js';
@@ -63,6 +64,12 @@ export const run = pgTable(
     benchId: uuid('bench_id'),
     /** what it waits for, off its bench; null: it does not. The log holds it too: this is what lists ask for */
     waits: stored('waits', readObject<WaitsSince>('what a run waits for')),
+    /** … and of it what an owner may know, by itself */
+    waitsFor: text('waits_for').$type<WaitFor>().generatedAlwaysAs(sql`waits ->> 'for'`),
+    waitsUntil: text('waits_until').generatedAlwaysAs(sql`waits ->> 'until'`),
+    /** what is done at its present step, as its owner is told, and when that step's clock ends; null: it began before this was kept, none runs */
+    stage: text('stage').$type<OwnerStage>(),
+    stageEndsAt: instant('stage_ends_at'),
     procedure: stored('procedure', readProcedure).notNull(),
     state: text('state').$type<'active' | 'signed-off' | 'abandoned'>().notNull().default('active'),
     startedAt: instant('started_at').notNull(),
