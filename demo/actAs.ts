@@ -16,6 +16,7 @@ export const actAs = ({ scope }: { readonly scope: Scope }, account: Account, at
   photoQuotaBytes: PHOTO.quotaBytes,
   sendLetter: async () => undefined,
   ownOrigin: 'http://localhost:4180',
+  drawPaper: async () => new Uint8Array(),
   servers: () => ({ here: '', servers: [] }),
   scope,
   account,

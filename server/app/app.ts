@@ -35,6 +35,7 @@ import { logRoutes } from '../workshop/logs/routes.js';
 import { usageRoutes } from '../workshop/usage/routes.js';
 import { jobRoutes } from '../workshop/jobs/routes.js';
 import { PHOTO } from '../workshop/photos/reencode.js';
+import { paperRoutes } from '../workshop/papers/routes.js';
 import { photoRoutes } from '../workshop/photos/routes.js';
 import { planRoutes } from '../workshop/planning/routes.js';
 import { calendarRoutes, openCalendar } from '../workshop/calendar/routes.js';
@@ -55,6 +56,7 @@ import { systemRoutes } from '../workshop/machines/routes.js';
 import { todayRoutes } from '../workshop/today/routes.js';
 import { wasteRoutes } from '../workshop/waste/routes.js';
 import type { Clock } from '../base/http/clock.js';
+import { paperPdf, type DrawPaper } from '../base/pdf/paperPdf.js';
 import type { PushHub } from '../base/push/hub.js';
 import type { Secrets } from '../base/servers/secrets.js';
 import { runScoped, type App, type Instruments, type SendLetter } from '../base/http/context.js';
@@ -85,6 +87,8 @@ export interface ServerParts {
   readonly servers?: () => ServersAnswer;
   /** how the parts beside the database do; left out: well */
   readonly partsOf?: PartsOf;
+  /** draws papers in a thread of its own; left out: where it is asked */
+  readonly drawPaper?: DrawPaper;
   /** bytes of photographs of one workshop; left out: the usual */
   readonly photoQuotaBytes?: number;
 }
@@ -104,6 +108,7 @@ export function createServer(parts: ServerParts): Express {
     servers: parts.servers ?? (() => ({ here: parts.ownOrigin, servers: [] })),
     photoQuotaBytes: parts.photoQuotaBytes ?? PHOTO.quotaBytes,
     ownOrigin: parts.ownOrigin,
+    drawPaper: parts.drawPaper ?? paperPdf,
   };
   const server = express();
   server.disable('x-powered-by');
@@ -171,6 +176,7 @@ function api(app: App, parts: ServerParts): Router {
   calendarRoutes(routes);
   wasteRoutes(routes);
   photoRoutes(routes, router, app);
+  paperRoutes(routes, router, app);
   fileRoutes(routes, router, app);
   falloutRoutes(routes);
   fitRoutes(router, app);

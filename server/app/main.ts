@@ -20,6 +20,7 @@ import { InstrumentsThread } from '../bench/instruments/threadHandle.js';
 import { NightlyWork } from '../operations/nightly/nightly.js';
 import { ServerMember } from '../base/servers/member.js';
 import { Secrets } from '../base/servers/secrets.js';
+import { PaperDrawer } from '../base/pdf/drawer.js';
 import { PushHub } from '../base/push/hub.js';
 import { BenchKeeper } from '../bench/simulated-bench/keeper.js';
 import { processClock, systemClock } from '../base/http/clock.js';
@@ -102,6 +103,7 @@ function start(): void {
   const database = openDatabase(pool);
   const member = memberOf(settings, database, log);
   const keeper = new BenchKeeper(log);
+  const drawer = new PaperDrawer(path.join(here, 'papers.mjs'));
   const ownOrigin = `http://localhost:${settings.port}`;
   const { ownerUrl, backupsKept: kept } = settings;
   const backup = kept > 0 ? { ownerUrl, folder: backupFolder(settings.dataFolder), kept } : null;
@@ -121,6 +123,7 @@ function start(): void {
     instruments: instrumentsFor(instruments, keeper),
     sendLetter: (letter) => nightly.sendLetter(letter),
     ownOrigin,
+    drawPaper: drawer.draw,
     photoQuotaBytes: wholeNumber('LAVACRUM_PHOTOS_MB', PHOTO.quotaBytes / 1e6, 1e6) * 1e6,
     servers: () => ({ here: member.name, servers: member.servers }),
     partsOf: () => ({
@@ -156,6 +159,7 @@ function start(): void {
     readiness.reason = 'stopping';
     // open streams would keep the listener from closing
     keeper.close();
+    drawer.close();
     void instruments.close();
     void nightly.close();
     void push.close();

@@ -33,6 +33,7 @@ const ROUTES: RouteRecordRaw[] = [
   },
   { path: '/loops/:id/parts', component: () => import('../pages/PartsSheet.vue'), props: true, meta: { title: 'Parts and cuts' } },
   { path: '/runs/:id', component: () => import('../pages/RunView.vue'), props: true, meta: { title: 'Bench', bench: true } },
+  { path: '/runs/:id/report', component: () => import('../pages/ReportView.vue'), props: true, meta: { title: 'Report' } },
   { path: '/runs/:id/record', component: () => import('../pages/RecordView.vue'), props: true, meta: { title: 'Record' } },
   { path: '/course', component: () => import('../pages/CourseView.vue'), meta: { title: 'The course' } },
   { path: '/own-password', component: () => import('../pages/OwnPasswordView.vue'), meta: { title: 'Your account' } },

@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import type { DoorPage } from '@core/workshop/owner-door/answers.js';
 import type { Said } from '@core/workshop/owner-door/said.js';
 import { standsWords, readyWords } from '@core/edge/words/door.js';
-import { computed, onMounted, onUnmounted, ref } from 'vue';
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue';
 import { setReading } from '../base/units/reader.js';
 import { DoorProblem, readDoor, sayAtDoor } from './doorApi.js';
 import DoorPlaces from './DoorPlaces.vue';
@@ -15,6 +15,8 @@ import SendSheet from './SendSheet.vue';
 import SlotSheet from './SlotSheet.vue';
 
 /** One machine as its owner may see it, and what its owner can tell the workshop. */
+// what is read once at the end comes when there is something to read
+const ReportSheet = defineAsyncComponent(() => import('./ReportSheet.vue'));
 const page = ref<DoorPage | null>(null);
 const problem = ref('');
 const isNone = ref(false);
@@ -124,6 +126,7 @@ const asks = computed(() => ({
     />
     <LevelSheet v-if="page.settle && page.may.includes('photo')" :settle="page.settle" :open="!!asks.level" :busy="busy" :tell="tell" />
     <PutOffSheet v-if="page.due" :due="page.due" :may="page.may.includes('put-off')" :today="page.today" :busy="busy" :tell="tell" />
+    <ReportSheet v-if="page.reports.length" :reports="page.reports" :time-zone="page.workshop.timeZone" />
     <SendSheet :may="page.may" :today="page.today" :busy="busy" :tell="tell" />
     <SaidList v-if="page.said.length" :said="page.said" :time-zone="page.workshop.timeZone" />
 

@@ -13,13 +13,13 @@ const PLACES: readonly { readonly at: readonly Stands['at'][]; readonly words: s
   { at: ['ready', 'fetched'], words: 'ready' },
 ];
 const now = computed(() => PLACES.findIndex(({ at }) => at.includes(props.at)));
-const x = (index: number): number => 24 + index * 73;
+const x = (index: number): number => 36 + index * 67;
 </script>
 
 <template>
   <svg class="places" viewBox="0 0 340 84" role="img" :aria-label="say('{now} of {all}', { now: now + 1, all: PLACES.length })">
-    <line class="tube" x1="24" y1="48" x2="316" y2="48" />
-    <line v-if="now > 0" class="filled" x1="24" y1="48" :x2="x(now)" y2="48" />
+    <line class="tube" x1="36" y1="48" x2="304" y2="48" />
+    <line v-if="now > 0" class="filled" x1="36" y1="48" :x2="x(now)" y2="48" />
     <g v-for="(place, index) in PLACES" :key="index" :class="{ now: index === now, past: index < now }">
       <circle :cx="x(index)" cy="48" :r="index === now ? 8 : 6" />
       <text :x="x(index)" y="78" text-anchor="middle">{{ place.words }}</text>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DoorAct } from '@core/workshop/owner-door/settings.js';
+import type { DoorAct } from '@core/workshop/people/doorSettings.js';
 import type { Said } from '@core/workshop/owner-door/said.js';
 import { LINK } from '@core/workshop/owner-door/address.js';
 import { computed, ref } from 'vue';

@@ -30,6 +30,7 @@ const BLANK = '______________________';
         <h1>Hand-over of {{ paper.container.label }}</h1>
         <div class="row">
           <v-btn size="large" @click="print">Print</v-btn>
+          <v-btn variant="outlined" size="large" :href="`/api/waste/${id}/paper.pdf`">As a PDF</v-btn>
           <v-btn variant="text" size="large" to="/store">Back to the store</v-btn>
         </div>
       </header>

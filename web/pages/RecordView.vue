@@ -123,6 +123,7 @@ onScopeDispose(
           </p>
         </div>
         <div class="row no-print">
+          <v-btn v-if="!record.unit" :to="`/runs/${id}/report`">Owner’s report</v-btn>
           <v-btn variant="outlined" @click="answer && downloadRecord(answer)">As a file</v-btn>
           <v-btn variant="outlined" @click="answer && downloadLog(answer)">Log as a table</v-btn>
           <v-btn variant="outlined" @click="correcting = true">Add a correction</v-btn>

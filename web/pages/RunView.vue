@@ -16,7 +16,7 @@ import { useStanding } from '../bench/filling/useStanding.js';
 import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import TroubleList from '../bench/leak-finding/TroubleList.vue';
-import { LABEL_PX } from '../machine/profile/drawing.js';
+import { LABEL_PX } from '@core/physics/profile/drawing.js';
 import LoopProfile from '../machine/profile/LoopProfile.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useWakeLock } from '../base/shell/wakeLock.js';

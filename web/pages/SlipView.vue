@@ -63,6 +63,9 @@ const next = computed(() => page.value?.dues.find(({ kind }) => kind === 'coolan
         <h1>Papers for {{ page.system.name }}</h1>
         <div class="row">
           <v-btn size="large" @click="print">Print</v-btn>
+          <v-btn v-if="slip?.estimate" variant="outlined" :href="`/api/systems/${id}/estimate.pdf`">Estimate, PDF</v-btn>
+          <v-btn variant="outlined" :href="`/api/systems/${id}/drop-off.pdf`">Drop-off, PDF</v-btn>
+          <v-btn variant="outlined" :href="`/api/systems/${id}/pick-up.pdf`">Pick-up, PDF</v-btn>
           <v-btn variant="text" size="large" :to="`/systems/${id}`">Back</v-btn>
         </div>
       </header>

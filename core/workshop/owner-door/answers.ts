@@ -5,7 +5,7 @@ import type { Priced } from '../prices/priced.js';
 import type { StoreUnit } from '../store/schema.js';
 import type { OwnerLinkRow } from './link.js';
 import type { Said } from './said.js';
-import type { DoorAct } from './settings.js';
+import type { DoorAct } from '../people/doorSettings.js';
 import type { ReadyWhen, Stands } from './stands.js';
 
 /** An estimate as an owner reads it: what is done, with what, at which price. Nothing of the store stands in it. */
@@ -63,6 +63,8 @@ export interface DoorPage {
   readonly due: { readonly on: string; readonly putOff: number } | null;
   /** days in which the level is looked at; null: nobody waits for it */
   readonly settle: { readonly from: string | null; readonly to: string; readonly sent: boolean } | null;
+  /** papers to keep, the newest first */
+  readonly reports: readonly { readonly number: number; readonly at: string; readonly kind: string }[];
   readonly said: readonly DoorSaid[];
   readonly may: readonly DoorAct[];
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { windowsWithout } from './answering.js';
-import { asOwnersWay, asOwnReading } from './ownersReading.js';
+import { asOwnersWay, asOwnReading } from '../people/ownersReading.js';
 import { readyWhen, standsAt, type OwnersFacts } from './stands.js';
 
 const facts = (more: Partial<OwnersFacts> = {}): OwnersFacts => ({

@@ -4,7 +4,7 @@ import type { WorkshopSchools } from '../jobs/usualSchools.js';
 import type { ServicePolicy } from '../due-dates/due.js';
 import type { Rates } from '../prices/rates.js';
 import type { Reading } from '../../base/units/reading.js';
-import type { DoorSettings } from '../owner-door/settings.js';
+import type { DoorSettings } from '../people/doorSettings.js';
 import type { OwnReading } from './readingSchema.js';
 import type { Contact } from './contact.js';
 import type { Device, Role } from './roles.js';

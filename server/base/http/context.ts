@@ -16,6 +16,7 @@ import { dayIn } from '../../../core/base/units/calendar.js';
 import type Joi from 'joi';
 import { person, workshop } from '../database/tables/people.js';
 import { inWorkshop, type Database, type Scope } from '../database/client.js';
+import type { DrawPaper } from '../pdf/paperPdf.js';
 import type { Clock } from './clock.js';
 import { DomainError, notFound } from './errors.js';
 
@@ -32,6 +33,8 @@ export interface App {
   readonly ownOrigin: string;
   /** this server and the others on its database */
   readonly servers: () => ServersAnswer;
+  /** Draws a paper as a PDF, away from requests. */
+  readonly drawPaper: DrawPaper;
   /** Hands a letter to the mail server, or its stand-in, at once. */
   readonly sendLetter: SendLetter;
 }

@@ -27,6 +27,7 @@ import { pushNotice } from '../../base/push/notices.js';
 import { withOwnFill, type TaughtFill } from '../../../core/physics/learning/ownLoop.js';
 import { taughtFill } from '../../../core/bench/commissioning/taughtFill.js';
 import { addRevision } from '../../machine/loops/revisions.js';
+import { keepReport } from '../../workshop/papers/report.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { owner, job, system } from '../../base/database/tables/machines.js';
@@ -105,6 +106,7 @@ export async function signOff(ask: Ask, input: SignOffInput) {
     });
     await tellOthers(ask, facts);
   }
+  await keepReport(ask, runId);
   await leaveBench(scope, row.loopId);
   await pushNotice(scope, account.workshopId, { kind: 'benches' });
   await pushNotice(scope, account.workshopId, { kind: 'dates' });

@@ -9,7 +9,7 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
 import { pushNotice } from '../../base/push/notices.js';
 import { loadJob, readJob } from '../../workshop/jobs/jobs.js';
-import { tellOfEstimate } from '../../workshop/messages/jobLetters.js';
+import { tellOfEstimate } from '../../workshop/owner-door/letters.js';
 import { pricedEstimate } from '../../workshop/prices/estimate.js';
 
 /** The service in progress that a request is about, its row locked. */

@@ -13,7 +13,7 @@ import { OwnDuties, type Duties } from '../../base/servers/duties.js';
 import { renewKeys } from '../../base/servers/keys.js';
 import { pruneAttempts } from '../../base/servers/attempts.js';
 import { pruneAnswers } from '../../base/http/idempotency.js';
-import { tellLevels } from '../../workshop/messages/jobLetters.js';
+import { tellLevels } from '../../workshop/owner-door/letters.js';
 import { tellDue } from '../../workshop/messages/messages.js';
 import type { OneLetter } from '../../base/http/context.js';
 import { Post } from '../../workshop/messages/post.js';

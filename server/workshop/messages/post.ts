@@ -7,7 +7,7 @@ import type { Clock } from '../../base/http/clock.js';
 import type { OneLetter } from '../../base/http/context.js';
 import { doorAddress } from '../../../core/workshop/owner-door/address.js';
 import { LINK_MARK } from '../../../core/workshop/messages/templates.js';
-import { makeLink } from '../owner-door/links.js';
+import { makeLink } from '../owner-links/links.js';
 import { sendText } from './texts.js';
 import { PRIVATE_HEADER, WORKSHOP_HEADER } from './standIn.js';
 import { message } from '../../base/database/tables/messages.js';

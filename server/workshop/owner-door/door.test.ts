@@ -106,7 +106,7 @@ describe('the role of a visitor', () => {
     const client = await bench.serverPool.connect();
     try {
       await client.query('begin');
-      const { hashOf } = await import('./enter.js');
+      const { hashOf } = await import('../owner-links/secret.js');
       await client.query("select set_config('lavacrum.door', $1, true), set_config('role', 'lavacrum_door', true)", [hashOf(secret)]);
       return (await client.query(query)).rows;
     } finally {

@@ -1,11 +1,8 @@
-import { createHash, randomBytes } from 'node:crypto';
 import { sql } from 'drizzle-orm';
-import { LINK, SECRET_PATTERN } from '../../../core/workshop/owner-door/address.js';
+import { SECRET_PATTERN } from '../../../core/workshop/owner-door/address.js';
 import { DOOR_ROLE, type Database, type Scope } from '../../base/database/client.js';
+import { hashOf } from '../owner-links/secret.js';
 import { ownerLink } from '../../base/database/tables/owner-door.js';
-
-export const hashOf = (secret: string): string => createHash('sha256').update(secret).digest('base64url');
-export const newSecret = (): string => randomBytes(LINK.secretBytes).toString('base64url');
 
 /** A link that opens. */
 export type OpenLink = Pick<typeof ownerLink.$inferSelect, 'id' | 'workshopId' | 'systemId' | 'jobId'>;

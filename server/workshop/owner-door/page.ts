@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { dayIn } from '../../../core/base/units/calendar.js';
 import type { DoorEstimate, DoorPage, DoorSaid } from '../../../core/workshop/owner-door/answers.js';
-import { DOOR_ACTS, mayAtDoor, type DoorSettings } from '../../../core/workshop/owner-door/settings.js';
+import { DOOR_ACTS, mayAtDoor, type DoorSettings } from '../../../core/workshop/people/doorSettings.js';
 import { readyWhen, standsAt, type OwnersFacts } from '../../../core/workshop/owner-door/stands.js';
 import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
@@ -9,7 +9,7 @@ import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { job, owner, system } from '../../base/database/tables/machines.js';
-import { doorEntry, slotOffer } from '../../base/database/tables/owner-door.js';
+import { doorEntry, ownerReport, slotOffer } from '../../base/database/tables/owner-door.js';
 import { workshop } from '../../base/database/tables/people.js';
 import { slot } from '../../base/database/tables/planning.js';
 import { run } from '../../base/database/tables/runs.js';
@@ -131,6 +131,17 @@ const saidAtDoor = (scope: Scope) =>
     .orderBy(desc(doorEntry.createdAt))
     .limit(SHOWN);
 
+/** reports that a page names: older ones are at the workshop */
+const REPORTS = 10;
+async function reportsAtDoor(scope: Scope): Promise<DoorPage['reports']> {
+  const rows = await scope
+    .select({ number: ownerReport.number, at: ownerReport.createdAt, kind: sql<string>`${ownerReport.facts} ->> 'kind'` })
+    .from(ownerReport)
+    .orderBy(desc(ownerReport.number))
+    .limit(REPORTS);
+  return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
+}
+
 type Told = Awaited<ReturnType<typeof saidAtDoor>>;
 
 async function factsAtDoor(scope: Scope, own: JobAtDoor | null, timeZone: string, now: Date): Promise<OwnersFacts> {
@@ -203,6 +214,7 @@ export async function readDoor(scope: Scope, now: Date): Promise<DoorPage> {
     slots: job ? await slotsShown(scope, job, facts.slot, open, now) : NO_SLOTS,
     due: due && job === null ? { on: due.on, putOff: due.putOff } : null,
     settle: settle && { from: settle.from, to: settle.on, sent: open.some((each) => each.said.kind === 'photo') },
+    reports: await reportsAtDoor(scope),
     said: said.map(asDoorSaid),
     may: DOOR_ACTS.filter((act) => mayAtDoor(shop.door, act)),
   };

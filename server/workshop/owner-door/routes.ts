@@ -5,13 +5,19 @@ import { say } from '../../../core/base/words/say.js';
 import type { DoorPage } from '../../../core/workshop/owner-door/answers.js';
 import { LINK } from '../../../core/workshop/owner-door/address.js';
 import { saidSchema, type SaidInput } from '../../../core/workshop/owner-door/said.js';
-import { ownerLink } from '../../base/database/tables/owner-door.js';
+import { photosOf, type Paper } from '../../../core/edge/papers/paper.js';
+import { reportPaper } from '../../../core/edge/papers/reportPaper.js';
+import { READING_CHOICES } from '../../../core/base/units/reading.js';
+import type { Scope } from '../../base/database/client.js';
+import { photo } from '../../base/database/tables/photos.js';
+import { ownerLink, ownerReport } from '../../base/database/tables/owner-door.js';
 import { eq } from 'drizzle-orm';
 import type { App } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { limited } from '../../base/http/limits.js';
 import { writtenFor } from '../../base/http/readers.js';
 import { addressOf } from '../people/signInLimits.js';
+import { picturesOf, sendPdf } from '../papers/routes.js';
 import { reencode } from '../photos/reencode.js';
 import { atDoor, type OpenLink } from './enter.js';
 import { doorShop, readDoor } from './page.js';
@@ -75,7 +81,49 @@ export function ownersDoor(app: App): Router {
     });
     response.status(201).json(await page(request));
   });
+  router.get('/reports/:number', async (request, response) => {
+    const found = await open(request, (scope) => reportAtDoor(scope, request));
+    if (!found) throw noDoor();
+    response.json(found.paper);
+  });
+  router.get('/reports/:number/pdf', async (request, response) => {
+    const found = await open(request, async (scope) => {
+      const { paper } = await reportAtDoor(scope, request);
+      return { paper, pictures: await picturesOf(scope, paper) };
+    });
+    if (!found) throw noDoor();
+    await sendPdf(app, response, found.paper, found.pictures);
+  });
+  router.get('/reports/:number/pictures/:at', async (request, response) => {
+    const image = await open(request, async (scope) => {
+      const { paper } = await reportAtDoor(scope, request);
+      const id = photosOf(paper)[Number(request.params.at)];
+      return id === undefined ? null : pictureAtDoor(scope, id);
+    });
+    if (!image) throw noDoor();
+    response.type('image/jpeg').send(image);
+  });
   return router;
+}
+
+/** A report of the link's machine, written the way its owner reads. */
+async function reportAtDoor(scope: Scope, request: Request): Promise<{ paper: Paper }> {
+  const number = Number(request.params.number);
+  const [row] =
+    Number.isInteger(number) && number > 0 && number < 1e6
+      ? await scope.select({ facts: ownerReport.facts }).from(ownerReport).where(eq(ownerReport.number, number))
+      : [];
+  if (!row) throw noDoor();
+  const { reading, door } = await doorShop(scope);
+  const asked = READING_CHOICES.language.find((each) => each === request.query.language);
+  return {
+    paper: writtenFor({ ...reading, ...(asked ? { language: asked } : {}) }, () => reportPaper(row.facts, { prices: door.prices })),
+  };
+}
+
+async function pictureAtDoor(scope: Scope, id: string): Promise<Buffer | null> {
+  const [found] = await scope.select({ image: photo.image }).from(photo).where(eq(photo.id, id));
+  return found?.image ?? null;
 }
 
 /** A picture made small on the device, or a log of some weeks; nothing larger is read. */

@@ -4,7 +4,7 @@ import { refuse } from '../../../core/base/checking/input.js';
 import { say } from '../../../core/base/words/say.js';
 import { LINK } from '../../../core/workshop/owner-door/address.js';
 import { WITH_FILE, type Said, type SaidInput, type SaidKind } from '../../../core/workshop/owner-door/said.js';
-import { mayAtDoor, type DoorAct } from '../../../core/workshop/owner-door/settings.js';
+import { mayAtDoor, type DoorAct } from '../../../core/workshop/people/doorSettings.js';
 import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { consent } from '../../base/database/tables/jobs.js';

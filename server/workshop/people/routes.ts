@@ -24,7 +24,7 @@ import {
   type WorkshopEdit,
 } from '../../../core/workshop/people/schema.js';
 import { heatLimitsSchema, type HeatLimitsEdit } from '../../../core/physics/condition/limits.js';
-import { doorSettingsSchema, type DoorSettingsEdit } from '../../../core/workshop/owner-door/settings.js';
+import { doorSettingsSchema, type DoorSettingsEdit } from '../../../core/workshop/people/doorSettings.js';
 import { ownReadingSchema, readingEditSchema, type OwnReading, type ReadingEdit } from '../../../core/workshop/people/readingSchema.js';
 import { contactSchema, type ContactEdit } from '../../../core/workshop/people/contact.js';
 import { bodyAs, runScoped, type App } from '../../base/http/context.js';

@@ -1,7 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
 import { randomUUID } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import type { DoorSettingsEdit } from '../../../core/workshop/owner-door/settings.js';
+import type { DoorSettingsEdit } from '../../../core/workshop/people/doorSettings.js';
 import type { ContactEdit } from '../../../core/workshop/people/contact.js';
 import type { HeatLimitsEdit } from '../../../core/physics/condition/limits.js';
 import { refreshAllConditions } from '../../machine/condition/condition.js';

@@ -45,7 +45,7 @@ async function loadContainer(ask: Ask) {
 }
 
 /** One container with everything that went in, and from which job. */
-async function readWaste(ask: Ask) {
+export async function readWaste(ask: Ask) {
   const container = await loadContainer(ask);
   const entries = await ask.scope
     .select({

@@ -6,7 +6,7 @@ import { fillFront } from '@core/physics/filling/fillPlan.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
 import type { RunDesk } from '../runs/useRun.js';
 import type { LiveBench } from '../instruments/liveBench.js';
-import type { FrontMark } from '../../machine/profile/drawing.js';
+import type { FrontMark } from '@core/physics/profile/drawing.js';
 
 /** share from which a stretch counts as full: gas above a radiator's ports stays behind the front */
 const FULL_SHARE = 0.9;

@@ -7,7 +7,7 @@ import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { Procedure, StepKind } from '@core/bench/runs/procedure.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { computed, nextTick, ref, watch } from 'vue';
-import { LABEL_PX, type PlaceDot } from '../../machine/profile/drawing.js';
+import { LABEL_PX, type PlaceDot } from '@core/physics/profile/drawing.js';
 import LoopProfile from '../../machine/profile/LoopProfile.vue';
 
 /**

@@ -4,7 +4,7 @@ import { openOf, rowsOf, type Look } from '@core/bench/runs/looks.js';
 import type { CheckItem, ProcedureStep } from '@core/bench/runs/procedure.js';
 import { laterWords } from '@core/edge/words/bench.js';
 import { computed, ref, type ComputedRef, type Ref } from 'vue';
-import type { PlaceDot } from '../../machine/profile/drawing.js';
+import type { PlaceDot } from '@core/physics/profile/drawing.js';
 import type { RunDesk } from './useRun.js';
 
 export interface Looks {

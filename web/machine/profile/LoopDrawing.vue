@@ -27,7 +27,7 @@ import {
   vesselPath,
   type FrontMark,
   type PlaceDot,
-} from './drawing.js';
+} from '@core/physics/profile/drawing.js';
 import type { OpeningState } from './openings.js';
 
 /**

@@ -6,7 +6,7 @@ import { contentsAtMark } from '@core/physics/live-book/atMark.js';
 import { contentsOfShares } from '@core/physics/contents/shares.js';
 import { pictureOfContents } from '@core/physics/draining/picture.js';
 import { unrollUpright } from '@core/physics/profile/unroll.js';
-import { LABEL_PX, type FrontMark, type PlaceDot } from './drawing.js';
+import { LABEL_PX, type FrontMark, type PlaceDot } from '@core/physics/profile/drawing.js';
 import LoopDrawing from './LoopDrawing.vue';
 
 /**

@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import { isInRun } from '@core/workshop/machines/attention.js';
 import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
 import { ref, watch } from 'vue';
-import { asOwnersWay } from '@core/workshop/owner-door/ownersReading.js';
+import { asOwnersWay } from '@core/workshop/people/ownersReading.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import StaleNotice from '../../base/shell/StaleNotice.vue';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { ServicePolicy } from '@core/workshop/due-dates/due.js';
-import type { OwnersWay } from '@core/workshop/owner-door/ownersReading.js';
+import type { OwnersWay } from '@core/workshop/people/ownersReading.js';
 import { POLICY_CHOICES } from './policyChoices.js';
 
 /** The owner's fields, for a new system and for a correction. `at` gives the server's messages for a field. */

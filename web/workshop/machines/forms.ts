@@ -1,5 +1,5 @@
 import type { OwnerInput, SystemInput } from '@core/workshop/machines/schema.js';
-import { asOwnReading } from '@core/workshop/owner-door/ownersReading.js';
+import { asOwnReading } from '@core/workshop/people/ownersReading.js';
 import type { OwnerForm } from './OwnerFields.vue';
 import type { SystemForm } from './SystemFields.vue';
 

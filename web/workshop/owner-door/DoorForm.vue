@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DOOR_ACTS, DOOR_ACT_WORDS, type DoorAct } from '@core/workshop/owner-door/settings.js';
+import { DOOR_ACTS, DOOR_ACT_WORDS, type DoorAct } from '@core/workshop/people/doorSettings.js';
 import type { Shop } from '@core/workshop/people/answers.js';
 import { say, sayWord } from '@core/base/words/say.js';
 import { reactive, watch } from 'vue';

@@ -1,11 +1,13 @@
 import { readList, readObject } from '../../../../core/base/checking/stored.js';
+import type { ReportFacts } from '../../../../core/edge/papers/reportPaper.js';
 import type { Said } from '../../../../core/workshop/owner-door/said.js';
 import { sql } from 'drizzle-orm';
-import { boolean, check, foreignKey, index, pgPolicy, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, foreignKey, index, integer, pgPolicy, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bytes, doorRole, instant, owned, stored, tenantWalls } from '../columns.js';
 import { job, system } from './machines.js';
 import { person } from './people.js';
 import type { SlotStep } from './planning.js';
+import { run } from './runs.js';
 
 /** The hash of the secret that a visitor at the owner’s door holds; the door's role sees what hangs on it, and nothing else. */
 const shownHash = sql`(select nullif(current_setting('lavacrum.door', true), ''))`;
@@ -121,5 +123,28 @@ export const slotOffer = pgTable(
     check('slot_offer_in_order', sql`starts_at < ends_at`),
     pgPolicy('slot_offer_door', { for: 'select', to: doorRole, using: sql`job_id in (select id from job)` }),
     ...tenantWalls('slot_offer', t),
+  ],
+);
+
+/** The report of a run as its owner keeps it: made when the run is signed off, from what was then. */
+export const ownerReport = pgTable(
+  'owner_report',
+  {
+    ...owned,
+    systemId: uuid('system_id').notNull(),
+    runId: uuid('run_id').notNull(),
+    /** counts up for each machine: what an address of the door names it by */
+    number: integer('number').notNull(),
+    facts: stored('facts', readObject<ReportFacts>('the facts of a report')).notNull(),
+    /** pictures that stand in it: a visitor sees these, and no others */
+    photoIds: uuid('photo_ids').array().notNull().default([]),
+  },
+  (t) => [
+    foreignKey({ name: 'owner_report_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
+    foreignKey({ name: 'owner_report_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
+    unique('owner_report_run_once').on(t.runId),
+    unique('owner_report_number_once').on(t.systemId, t.number),
+    pgPolicy('owner_report_door', { for: 'select', to: doorRole, using: sql`system_id = ${ofLink.system}` }),
+    ...tenantWalls('owner_report', t),
   ],
 );

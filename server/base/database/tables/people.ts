@@ -26,7 +26,7 @@ import { LEARNING } from '../../../../core/workshop/learned-lives/fillLives.js';
 import { USUAL_LIMITS, type HeatLimits } from '../../../../core/physics/condition/limits.js';
 import { USUAL_READING, type Reading } from '../../../../core/base/units/reading.js';
 import { DEFAULT_RATES, type Rates } from '../../../../core/workshop/prices/rates.js';
-import { DEFAULT_DOOR, type DoorSettings } from '../../../../core/workshop/owner-door/settings.js';
+import { DEFAULT_DOOR, type DoorSettings } from '../../../../core/workshop/people/doorSettings.js';
 import { NO_CONTACT, type Contact } from '../../../../core/workshop/people/contact.js';
 import { appRole, instant, owned, ownWorkshop, serverRole, stored, tenantWalls } from '../columns.js';
 

@@ -65,7 +65,9 @@ export const run = pgTable(
     /** what it waits for, off its bench; null: it does not. The log holds it too: this is what lists ask for */
     waits: stored('waits', readObject<WaitsSince>('what a run waits for')),
     /** … and of it what an owner may know, by itself */
-    waitsFor: text('waits_for').$type<WaitFor>().generatedAlwaysAs(sql`waits ->> 'for'`),
+    waitsFor: text('waits_for')
+      .$type<WaitFor>()
+      .generatedAlwaysAs(sql`waits ->> 'for'`),
     waitsUntil: text('waits_until').generatedAlwaysAs(sql`waits ->> 'until'`),
     /** what is done at its present step, as its owner is told, and when that step's clock ends; null: it began before this was kept, none runs */
     stage: text('stage').$type<OwnerStage>(),

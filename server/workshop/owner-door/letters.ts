@@ -12,7 +12,7 @@ import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError } from '../../base/http/errors.js';
 import { consentsOf, loadJob } from '../jobs/jobs.js';
 import { isWrittenTo, wayTo } from '../../../core/workshop/messages/wayTo.js';
-import { IS_WRITTEN_TO, write, type Writing } from './messages.js';
+import { IS_WRITTEN_TO, write, type Writing } from '../messages/messages.js';
 
 /** A letter about a job, written from what is known of it; the same estimate, the same slots are told once. */
 export async function writeJobLetter(ask: Ask, { letter }: JobLetterInput): Promise<{ told: boolean }> {

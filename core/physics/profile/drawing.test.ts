@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { pictureOfDrain } from '@core/physics/draining/picture.js';
-import { buildNetwork } from '@core/physics/geometry/network.js';
-import { STANDING, type StandingName } from '@core/machine/loop-file/orientation.js';
-import { turnNetwork } from '@core/physics/geometry/turned.js';
-import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
-import { unrollTurned, type DrawnTube, type DrawnVessel, type UnrolledLoop } from '@core/physics/profile/unroll.js';
-import exampleText from '../../../examples/two-radiators.json?raw';
+import { pictureOfDrain } from '../draining/picture.js';
+import { buildNetwork } from '../geometry/network.js';
+import { STANDING, type StandingName } from '../../machine/loop-file/orientation.js';
+import { turnNetwork } from '../geometry/turned.js';
+import { readLoopFile } from '../../machine/loop-file/loopFileSchema.js';
+import { unrollTurned, type DrawnTube, type DrawnVessel, type UnrolledLoop } from './unroll.js';
+import { readFileSync } from 'node:fs';
 import { frameOf, heightMarks, placeNames, tubePathOf, tubePieces, vesselPath } from './drawing.js';
 
-const loop = readLoopFile(JSON.parse(exampleText));
+const loop = readLoopFile(JSON.parse(readFileSync('examples/two-radiators.json', 'utf8')));
 const turnedTo = (standing: StandingName) => turnNetwork(buildNetwork(loop), STANDING[standing]);
 const unrolled = (standing: StandingName = 'upright'): UnrolledLoop => unrollTurned(turnedTo(standing), loop);
 const SIZE = [1000, 300] as const;

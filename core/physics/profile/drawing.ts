@@ -1,6 +1,6 @@
-import { partOfPlace } from '@core/machine/seals/places.js';
-import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
-import type { DrawnItem, DrawnTube, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
+import { partOfPlace } from '../../machine/seals/places.js';
+import type { Fate, LiquidPicture } from '../draining/picture.js';
+import type { DrawnItem, DrawnTube, DrawnVessel, UnrolledLoop } from './unroll.js';
 
 /** From drawing units and millimetres to pixels. */
 export interface Frame {

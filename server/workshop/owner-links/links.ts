@@ -10,7 +10,7 @@ import { ownerLink } from '../../base/database/tables/owner-door.js';
 import { person, workshop } from '../../base/database/tables/people.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound } from '../../base/http/errors.js';
-import { hashOf, newSecret } from './enter.js';
+import { hashOf, newSecret } from './secret.js';
 
 const DAY_MS = 86_400_000;
 
