@@ -16,7 +16,7 @@ const filesOf = (folder: string): string[] =>
 const isSource = (name: string): boolean => /\.(vue|ts)$/.test(name) && !/\.(test|d)\.ts$/.test(name);
 /** calls, fields of files and commands of the server speak English alone: programs read them */
 const SPOKEN_BY_PROGRAMS =
-  /core\/edge\/calc\/|core\/bench\/trial\/|importing\/(words|figures)\.ts|generatedLoops|usePush|server\/operations\/|server\/base\/database\/|benchmarks\//;
+  /core\/edge\/calc\/|core\/bench\/trial\/|importing\/(words|figures)\.ts|generatedLoops|usePush|server\/operations\/|server\/base\/(?:database|pdf)\/|benchmarks\//;
 
 export function everyMessage(root: string): Map<string, string> {
   const found = new Map<string, string>();

@@ -118,7 +118,7 @@ function claims({ record }: ReportFacts): Block[] {
     {
       kind: 'rows',
       rows: earned.map(({ word, under, earned: is }) => ({
-        label: capital(say(word)),
+        label: capital(word),
         text: is ? under : say('not claimed: {why}', { why: under }),
       })),
     },

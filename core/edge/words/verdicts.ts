@@ -30,14 +30,14 @@ export function plateWords(verdict: Verdict): PlateWords {
   switch (verdict.verdict) {
     case 'tight':
       return {
-        word: 'leak-tight',
+        word: say('leak-tight'),
         under: verdict.earned
           ? `${say(TIGHT_BY[verdict.by])}${verdict.wetS === null ? '' : say(' for {formatSpan}', { formatSpan: formatSpan(verdict.wetS) })}`
           : say(NOT_TIGHT[verdict.because]),
       };
     case 'bled':
       return {
-        word: 'bled',
+        word: say('bled'),
         under: verdict.earned
           ? `${verdict.cycles} ${verdict.cycles === 1 ? say('cycle') : say('cycles')}`
           : verdict.seen
@@ -51,7 +51,7 @@ export function plateWords(verdict: Verdict): PlateWords {
       };
     case 'inside':
       return {
-        word: 'inside',
+        word: say('inside'),
         under: verdict.earned
           ? `${formatMlWithSd(verdict.ml, verdict.sdMl)}${verdict.product === null ? '' : ` ${verdict.product}`}`
           : verdict.because === 'empty'
@@ -59,9 +59,9 @@ export function plateWords(verdict: Verdict): PlateWords {
             : say('nobody can tell how much'),
       };
     case 'cooler':
-      if (!verdict.earned) return { word: 'cooler', under: say(NOT_COOLER[verdict.because]) };
+      if (!verdict.earned) return { word: say('cooler'), under: say(NOT_COOLER[verdict.because]) };
       return verdict.than === 'room'
-        ? { word: 'measured', under: say('{kelvin} K above the room', { kelvin: verdict.kelvin.toFixed(1) }) }
-        : { word: 'cooler', under: say('by {kelvin} K, like with like', { kelvin: verdict.kelvin.toFixed(1) }) };
+        ? { word: say('measured'), under: say('{kelvin} K above the room', { kelvin: verdict.kelvin.toFixed(1) }) }
+        : { word: say('cooler'), under: say('by {kelvin} K, like with like', { kelvin: verdict.kelvin.toFixed(1) }) };
   }
 }
