@@ -17,7 +17,7 @@ import { createServer } from './app.js';
 import { readSettings, wholeNumber, type Settings } from './settings.js';
 import { instrumentsFor } from '../bench/instruments/reach.js';
 import { InstrumentsThread } from '../bench/instruments/threadHandle.js';
-import { NightlyWork } from '../operations/nightly/nightly.js';
+import { NightlyWork, type NightlySettings } from '../operations/nightly/nightly.js';
 import { ServerMember } from '../base/servers/member.js';
 import { Secrets } from '../base/servers/secrets.js';
 import { PaperDrawer } from '../base/pdf/drawer.js';
@@ -85,6 +85,10 @@ function endAfter(listener: HttpServer, left: Promise<void>, pool: Pool): void {
   setTimeout(() => process.exit(0), 3000).unref();
 }
 
+function nightlySettings({ databaseUrl, mail, ownerUrl, backupsKept: kept, dataFolder }: Settings, ownOrigin: string): NightlySettings {
+  return { databaseUrl, ...mail, ownOrigin, backup: kept > 0 ? { ownerUrl, folder: backupFolder(dataFolder), kept } : null };
+}
+
 function start(): void {
   const settings = readSettings();
   const here = path.dirname(fileURLToPath(import.meta.url));
@@ -105,9 +109,7 @@ function start(): void {
   const keeper = new BenchKeeper(log);
   const drawer = new PaperDrawer(path.join(here, 'papers.mjs'));
   const ownOrigin = `http://localhost:${settings.port}`;
-  const { ownerUrl, backupsKept: kept } = settings;
-  const backup = kept > 0 ? { ownerUrl, folder: backupFolder(settings.dataFolder), kept } : null;
-  const nightly = new NightlyWork({ databaseUrl: settings.databaseUrl, ...settings.mail, ownOrigin, backup }, database, clock, log, member);
+  const nightly = new NightlyWork(nightlySettings(settings, ownOrigin), database, clock, log, member);
   push.onCommand = (command) => instruments.command(command);
   const webFolder = path.join(here, 'web');
   const app = createServer({

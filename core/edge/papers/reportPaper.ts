@@ -257,7 +257,7 @@ function insideRows(facts: ReportFacts): PaperRow[] {
   const { record } = facts;
   if (isOver(facts)) return row(say('Inside now'), say('nothing: the loop is over'));
   const inside = record.verdicts?.find((each) => each.verdict === 'inside');
-  const ml = inside?.earned ? formatMlWithSd(inside.ml, inside.sdMl) : record.service?.volumes.insideMl == null ? null : formatMl(Math.max(0, record.service.volumes.insideMl)); // prettier-ignore
+  const ml = inside?.earned ? formatMlWithSd(inside.ml, inside.sdMl) : record.service?.volumes.insideMl === null || record.service === undefined ? null : formatMl(Math.max(0, record.service.volumes.insideMl)); // prettier-ignore
   const share = record.service?.volumes.oldShare;
   return [
     ...row(say('Coolant'), record.coolant && [record.coolant.productName, record.coolant.lot ? say('lot {lot}', { lot: record.coolant.lot }) : ''].filter(Boolean).join(', ')), // prettier-ignore
@@ -280,7 +280,7 @@ function volumeRows({ record }: ReportFacts): PaperRow[] {
     ...row(say('Came out'), own.outMl > 0 ? formatMl(own.outMl) : null),
     ...row(say('Lost'), own.lostMl > 0 ? formatMl(own.lostMl) : null),
     ...row(say('Went in'), own.inMl > 0 ? formatMl(own.inMl) : null),
-    ...row(say('Left by the drain'), own.drain?.leftMl == null ? null : formatMlWithSd(Math.max(0, own.drain.leftMl), own.drain.leftSdMl), { estimate: true }), // prettier-ignore
+    ...row(say('Left by the drain'), own.drain === null || own.drain === undefined || own.drain.leftMl === null ? null : formatMlWithSd(Math.max(0, own.drain.leftMl), own.drain.leftSdMl), { estimate: true }), // prettier-ignore
   ];
 }
 

@@ -120,6 +120,8 @@ describe('the role of a visitor', () => {
     const secret = await linkTo();
     expect(await asVisitor(secret, 'select name from system')).toEqual([{ name: 'Tower' }]);
     expect(await asVisitor('y'.repeat(32), 'select name from system')).toEqual([]);
+    // pictures of reports, and no others
+    expect(await asVisitor(secret, 'select image from photo')).toEqual([]);
     for (const query of [
       'select note from system',
       'select phone from owner',
@@ -131,7 +133,7 @@ describe('the role of a visitor', () => {
       'select steps from slot_offer',
       'select content from door_file',
       'select body from run_event',
-      'select image from photo',
+      'select caption from photo',
       'select name from person',
       'update job set state = $$done$$',
       'delete from owner_link',

@@ -119,6 +119,7 @@ describe('forms', () => {
       phone: null,
       channel: 'phone',
       note: '',
+      reading: {},
       policy: null,
     });
     expect(systemInput({ ...emptySystem(), name: ' Tower ' }, 'c')).toMatchObject({

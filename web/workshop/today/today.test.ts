@@ -50,6 +50,8 @@ const today = (more: object = {}) => ({
   coming: page(),
   dusty: 0,
   comingIn: [],
+  sent: [],
+  waiting: [],
   ready: [],
   count: 3,
   loops: [{ runId: 'r1', file: usualLoop() }],

@@ -1,0 +1,173 @@
+import type { BrowserContext, Page } from '@playwright/test';
+import { barriers, expect, pick, signIn, snap, test, watchConsole } from './app.js';
+import { bleedAndPower, done, drainAsAdvised, openMachine, refill, rinseOnce, signOff, upToDrain } from './benchHands.js';
+
+/** The owner’s telephone: nobody signed in, a narrow screen. */
+async function telephone(context: BrowserContext, address: string): Promise<{ owner: Page; complaints: string[] }> {
+  const phone = await context.browser()?.newContext({ viewport: { width: 360, height: 740 }, serviceWorkers: 'block', reducedMotion: 'reduce' }); // prettier-ignore
+  if (!phone) throw new Error('no browser');
+  const owner = await phone.newPage();
+  const complaints = watchConsole(owner);
+  await owner.goto(address);
+  return { owner, complaints };
+}
+
+/** A picture of a reservoir with its mark and its level, as a camera brings it. */
+const levelPicture = (page: Page): Promise<Buffer> =>
+  page
+    .evaluate(() => {
+      const canvas = Object.assign(document.createElement('canvas'), { width: 900, height: 1100 });
+      const pen = canvas.getContext('2d') as CanvasRenderingContext2D;
+      for (const [colour, x, y, width, height] of [
+        ['#3b4340', 0, 0, 900, 1100],
+        ['#dfe6e3', 300, 80, 300, 940],
+        ['#5b86b8', 300, 400, 300, 620],
+        ['#111111', 300, 380, 300, 6],
+      ] as const) {
+        pen.fillStyle = colour;
+        pen.fillRect(x, y, width, height);
+      }
+      return canvas.toDataURL('image/jpeg').split(',')[1] as string;
+    })
+    .then((text) => Buffer.from(text, 'base64'));
+
+test(
+  'an owner at the door and the desk inside: letter, slot, estimate, more than was told, ready, report, level',
+  { tag: '@thorough' },
+  async ({ page, app, context, complaints }) => {
+    await signIn(page, app);
+    await openMachine(page, app, 'Low bench');
+    const machine = page.url();
+
+    // a letter: its link is made as it leaves, and read in the owner's mailbox
+    await page.getByRole('button', { name: 'Write', exact: true }).click();
+    await expect(page.locator('.v-dialog')).toContainText('‹link›');
+    await page.getByRole('button', { name: 'Send it' }).click();
+    await expect(page.locator('.v-dialog')).toBeHidden();
+    const mailbox = page.getByRole('listitem').filter({ hasText: 'Low bench' }).first();
+    await expect(async () => {
+      await page.goto(`${app.url}/messages`);
+      await expect(mailbox).toBeVisible({ timeout: 3000 });
+    }).toPass();
+    await mailbox.getByText('Read it').click();
+    const [link = ''] = /https?:\/\/\S+\/door\/#[\w-]{32}/.exec(await mailbox.innerText()) ?? [];
+    const { owner, complaints: ownersComplaints } = await telephone(context, link);
+    await expect(owner.getByRole('heading', { name: 'With you', exact: true })).toBeVisible();
+    expect(await owner.evaluate(() => document.documentElement.scrollWidth)).toBe(360);
+    expect(await barriers(owner, 'door')).toEqual([]);
+
+    // booked on the phone; the slot is chosen at the door
+    await page.goto(machine);
+    await page.getByRole('link', { name: 'Take it in' }).click();
+    await page.getByRole('button', { name: /^drain and refill/ }).first().click(); // prettier-ignore
+    await page.getByLabel('It stands here now').uncheck();
+    await page.getByRole('button', { name: 'Book it' }).click();
+    await page.waitForURL('**/jobs/*');
+    const job = page.url();
+    await page.getByRole('button', { name: /^Let .* choose$/ }).click();
+    await expect(page.getByText('chooses among them')).toBeVisible();
+    await owner.reload();
+    await expect(owner.getByRole('heading', { name: 'Booked', exact: true })).toBeVisible();
+    await owner.locator('.offer').nth(1).click();
+    await expect(owner.getByText('Chosen; the workshop confirms it.')).toBeVisible();
+    await page.goto(`${app.url}/today`);
+    await page.getByRole('button', { name: 'Keep that slot: Low bench' }).click();
+    await expect(page.getByText('The slot is kept')).toBeVisible();
+    await owner.reload();
+    await expect(owner.getByRole('heading', { name: 'Awaited', exact: true })).toBeVisible();
+
+    // the estimate is agreed to with a name
+    await expect(page.getByRole('listitem').filter({ hasText: 'Low bench' }).filter({ hasText: 'agrees to its estimate' })).toBeVisible();
+    await owner.getByRole('button', { name: 'I agree' }).click();
+    await expect(owner.getByText('Write your name: it stands under your answer.')).toBeVisible();
+    await owner.getByLabel('Your name').fill('Edrik Elderby');
+    await owner.getByRole('button', { name: 'I agree' }).click();
+    await expect(owner.getByText(/^Agreed .*, Edrik Elderby$/)).toBeVisible();
+    await page.goto(job);
+    await expect(page.getByText('on the owner’s page')).toBeVisible();
+    await page.getByRole('button', { name: 'It is here' }).click();
+
+    // on the bench; what comes out asks for more than was told
+    await page.getByRole('button', { name: 'Put it on the bench' }).click();
+    await page.waitForURL('**/runs/*');
+    await upToDrain(page, '71');
+    await owner.reload();
+    await expect(owner.getByRole('heading', { name: 'On the bench' })).toBeVisible();
+    await expect(owner.getByText('Its coolant is let out.')).toBeVisible();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
+    await page.getByText('Change the scope').click();
+    const dialog = page.locator('.v-dialog');
+    await dialog.locator('.v-field').filter({ has: page.getByRole('combobox', { name: 'It becomes' }) }).click(); // prettier-ignore
+    await pick(page, 'flush and refill');
+    await dialog.getByLabel('What was found').fill('strings in the first jug');
+    await dialog.getByRole('button', { name: 'Ask on the owner’s page' }).click();
+    await expect(dialog.getByText('Not answered yet.')).toBeVisible();
+    await owner.reload();
+    await expect(owner.getByText('More was found than you agreed to.')).toBeVisible();
+    await expect(owner.getByText('strings in the first jug')).toBeVisible();
+    await owner.getByLabel('Your name').fill('Edrik Elderby');
+    await owner.getByRole('button', { name: 'I agree' }).click();
+    await expect(owner.getByText(/^Agreed .*, Edrik Elderby$/)).toBeVisible();
+    await dialog.getByRole('button', { name: 'Look again' }).click();
+    await dialog.getByRole('button', { name: 'The owner agreed; change the steps' }).click();
+    await expect(dialog).toBeHidden();
+
+    // to its end, and ready
+    await drainAsAdvised(page);
+    await done(page, 'Rinse');
+    for (let n = 0; n < 3; n += 1) await rinseOnce(page, app);
+    await page.getByRole('button', { name: 'clear', exact: true }).click();
+    await page.getByRole('button', { name: 'Read', exact: true }).click();
+    await done(page, 'Fill');
+    await refill(page, app, 'L');
+    await bleedAndPower(page, app, '63');
+    await signOff(page);
+    await owner.reload();
+    await expect(owner.getByRole('heading', { name: 'Ready', exact: true })).toBeVisible();
+
+    // the report, as a page and as a file
+    await owner.locator('.offer').filter({ hasText: 'Flush and refill' }).click();
+    await expect(owner.locator('.paper')).toContainText('Flush and refill of Low bench');
+    await expect(owner.locator('.paper')).toContainText('At the same load');
+    await snap(owner, 'door-report');
+    const [file] = await Promise.all([owner.waitForEvent('download'), owner.getByRole('button', { name: 'Keep it as a PDF' }).click()]);
+    expect(file.suggestedFilename()).toBe('Flush and refill of Low bench.pdf');
+    await page.getByRole('link', { name: 'Owner’s report' }).click();
+    await expect(page.locator('.paper')).toContainText('Flush and refill of Low bench');
+    await page.goto(job);
+    await page.getByRole('button', { name: 'Fetched' }).click();
+
+    // after three days: the level by a photograph, read with four touches
+    app.pass(3 * 86_400);
+    await owner.reload();
+    await owner.locator('input[type=file][capture]').setInputFiles({ name: 'level.jpg', mimeType: 'image/jpeg', buffer: await levelPicture(page) }); // prettier-ignore
+    await owner.getByRole('button', { name: 'Send it' }).click();
+    await expect(owner.getByText('Your picture has arrived; the workshop reads it.')).toBeVisible();
+    await page.goto(`${app.url}/today`);
+    await page.getByRole('button', { name: 'Read the level: Low bench' }).click();
+    const picture = page.locator('.v-dialog .picture');
+    await expect(picture.locator('svg')).toBeAttached();
+    const box = (await picture.boundingBox()) as { width: number; height: number };
+    for (const [x, y] of [[450, 383], [450, 400], [300, 700], [600, 700]] as const) await picture.click({ position: { x: (x / 900) * box.width, y: (y / 1100) * box.height } }); // prettier-ignore
+    await expect(page.locator('.v-dialog .big-number')).toHaveText(/^−[234] mm$/);
+    await page.getByRole('button', { name: 'It has settled' }).click();
+    await expect(page.locator('.v-dialog')).toBeHidden();
+    await page.goto(machine);
+    await expect(page.locator('.due').filter({ hasText: 'Settling check' })).toHaveCount(0);
+    await owner.reload();
+    await expect(owner.getByText('Nothing more is to be done.')).toBeVisible();
+
+    // a link that was ended opens nothing, and says no more than one that never was
+    await page.locator('.links summary').click();
+    await page.getByRole('button', { name: /^End the link/ }).first().click(); // prettier-ignore
+    await expect(page.getByText('That link opens nothing any more.')).toBeVisible();
+    await owner.reload();
+    await expect(owner.getByRole('heading', { name: 'Nothing opens here' })).toBeVisible();
+    await owner.goto(link.slice(0, -4) + 'abcd');
+    await owner.reload();
+    await expect(owner.getByRole('heading', { name: 'Nothing opens here' })).toBeVisible();
+    expect(complaints).toEqual([]);
+    // the browser itself says what a link that opens nothing was answered
+    expect(ownersComplaints.filter((each) => !each.includes('404'))).toEqual([]);
+  },
+);
