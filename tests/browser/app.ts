@@ -136,6 +136,28 @@ export function watchConsole(page: Page): string[] {
   return complaints;
 }
 
+/** A picture as a camera brings it, of plain areas: colour, left, top, width, height in px; the first is its ground. */
+export async function drawnPicture(
+  page: Page,
+  areas: readonly (readonly [string, number, number, number, number])[],
+  type = 'image/png',
+): Promise<Buffer> {
+  const text = await page.evaluate(
+    ({ areas: given, type: as }) => {
+      const [, , , width, height] = given[0] as readonly [string, number, number, number, number];
+      const canvas = Object.assign(document.createElement('canvas'), { width, height });
+      const pen = canvas.getContext('2d') as CanvasRenderingContext2D;
+      for (const [colour, x, y, wide, high] of given) {
+        pen.fillStyle = colour;
+        pen.fillRect(x, y, wide, high);
+      }
+      return canvas.toDataURL(as).split(',')[1] as string;
+    },
+    { areas, type },
+  );
+  return Buffer.from(text, 'base64');
+}
+
 /** Signed in before the first page opens; the form itself is a story of its own. */
 export async function signIn(page: Page, app: RunningApp, to = '/today'): Promise<void> {
   const response = await page.request.post(`${app.url}/api/session`, { data: DEMO_SIGN_IN });

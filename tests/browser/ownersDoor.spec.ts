@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from '@playwright/test';
-import { barriers, expect, pick, signIn, snap, test, watchConsole } from './app.js';
+import { barriers, drawnPicture, expect, pick, signIn, snap, test, watchConsole } from './app.js';
 import { bleedAndPower, done, drainAsAdvised, openMachine, refill, rinseOnce, signOff, upToDrain } from './benchHands.js';
 
 /** The owner’s telephone: nobody signed in, a narrow screen. */
@@ -14,22 +14,16 @@ async function telephone(context: BrowserContext, address: string): Promise<{ ow
 
 /** A picture of a reservoir with its mark and its level, as a camera brings it. */
 const levelPicture = (page: Page): Promise<Buffer> =>
-  page
-    .evaluate(() => {
-      const canvas = Object.assign(document.createElement('canvas'), { width: 900, height: 1100 });
-      const pen = canvas.getContext('2d') as CanvasRenderingContext2D;
-      for (const [colour, x, y, width, height] of [
-        ['#3b4340', 0, 0, 900, 1100],
-        ['#dfe6e3', 300, 80, 300, 940],
-        ['#5b86b8', 300, 400, 300, 620],
-        ['#111111', 300, 380, 300, 6],
-      ] as const) {
-        pen.fillStyle = colour;
-        pen.fillRect(x, y, width, height);
-      }
-      return canvas.toDataURL('image/jpeg').split(',')[1] as string;
-    })
-    .then((text) => Buffer.from(text, 'base64'));
+  drawnPicture(
+    page,
+    [
+      ['#3b4340', 0, 0, 900, 1100],
+      ['#dfe6e3', 300, 80, 300, 940],
+      ['#5b86b8', 300, 400, 300, 620],
+      ['#111111', 300, 380, 300, 6],
+    ],
+    'image/jpeg',
+  );
 
 test(
   'an owner at the door and the desk inside: letter, slot, estimate, more than was told, ready, report, level',
@@ -77,6 +71,7 @@ test(
     await expect(owner.getByRole('heading', { name: 'Awaited', exact: true })).toBeVisible();
 
     // the estimate is agreed to with a name
+    await page.getByRole('button', { name: /^All \d+$/ }).click();
     await expect(page.getByRole('listitem').filter({ hasText: 'Low bench' }).filter({ hasText: 'agrees to its estimate' })).toBeVisible();
     await owner.getByRole('button', { name: 'I agree' }).click();
     await expect(owner.getByText('Write your name: it stands under your answer.')).toBeVisible();

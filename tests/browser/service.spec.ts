@@ -1,4 +1,4 @@
-import { choose, expect, pick, signIn, snap, test, timePasses } from './app.js';
+import { choose, drawnPicture, expect, pick, signIn, snap, test, timePasses } from './app.js';
 import {
   bleedAndPower,
   done,
@@ -27,21 +27,13 @@ test(
     await page.getByRole('link', { name: 'Take it in' }).click();
 
     // liquid and sample on one photograph: touched twice, it moves the advice
-    const picture = await page.evaluate(() => {
-      const canvas = Object.assign(document.createElement('canvas'), { width: 640, height: 400 });
-      const pen = canvas.getContext('2d') as CanvasRenderingContext2D;
-      for (const [colour, x, y, width, height] of [
-        ['#dcd8ce', 0, 0, 640, 400],
-        ['#7a2c30', 140, 120, 100, 240],
-        ['#8a4a2c', 400, 120, 100, 240],
-      ] as const) {
-        pen.fillStyle = colour;
-        pen.fillRect(x, y, width, height);
-      }
-      return canvas.toDataURL('image/png').split(',')[1] as string;
-    });
+    const picture = await drawnPicture(page, [
+      ['#dcd8ce', 0, 0, 640, 400],
+      ['#7a2c30', 140, 120, 100, 240],
+      ['#8a4a2c', 400, 120, 100, 240],
+    ]);
     await page.getByRole('button', { name: 'Photograph it beside its sample' }).click();
-    await page.locator('.v-overlay input[type=file]').setInputFiles({ name: 'glasses.png', mimeType: 'image/png', buffer: Buffer.from(picture, 'base64') }); // prettier-ignore
+    await page.locator('.v-overlay input[type=file]').setInputFiles({ name: 'glasses.png', mimeType: 'image/png', buffer: picture }); // prettier-ignore
     await expect(page.getByText('Touch the retained sample.')).toBeVisible();
     const canvas = page.locator('canvas');
     const box = (await canvas.boundingBox()) as { width: number; height: number };

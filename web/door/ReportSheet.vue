@@ -2,6 +2,7 @@
 import type { DoorPage } from '@core/workshop/owner-door/answers.js';
 import { photosOf, type Paper } from '@core/edge/papers/paper.js';
 import { JOB_WORDS } from '@core/workshop/jobs/kinds.js';
+import { dayIn } from '@core/base/units/calendar.js';
 import { formatDay } from '@core/base/units/dates.js';
 import { reading } from '@core/base/units/reading.js';
 import { capital, sayWord } from '@core/base/words/say.js';
@@ -67,7 +68,7 @@ const nameOf = (kind: string): string => capital(sayWord(JOB_WORDS[kind] ?? kind
     <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
     <template v-for="each in reports" :key="each.number">
       <button type="button" class="offer" :aria-expanded="shown === each.number" :disabled="busy" @click="open(each.number)">
-        <strong>{{ nameOf(each.kind) }}</strong> <small>{{ formatDay(each.at.slice(0, 10)) }}</small>
+        <strong>{{ nameOf(each.kind) }}</strong> <small>{{ formatDay(dayIn(timeZone, new Date(each.at))) }}</small>
       </button>
       <template v-if="shown === each.number && paper">
         <button type="button" class="act" :disabled="busy" @click="keep(each.number)">Keep it as a PDF</button>

@@ -3,7 +3,7 @@ import type { DoorPage } from '@core/workshop/owner-door/answers.js';
 import { USUAL_READING } from '@core/base/units/reading.js';
 import { bringWords } from '@core/base/words/say.js';
 import german from 'virtual:own-words';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../tests/screens/mountScreen.js';
 import { setReading } from '../base/units/reader.js';
 import DoorApp from './DoorApp.vue';
@@ -58,6 +58,8 @@ beforeEach(() => {
   window.location.hash = '#a-secret';
   setReading(USUAL_READING);
 });
+
+afterAll(() => setReading(USUAL_READING));
 
 describe('the owner’s page', () => {
   it('says where the machine stands, and when it is ready with how sure that is', async () => {

@@ -12,4 +12,9 @@ import './door.css';
 bringWords('de', german);
 // until the link says how its owner reads, as the device does
 setReading({ ...USUAL_READING, language: deviceLanguage() });
+// light or dark as the device is; the colours are those of the inside
+const dark = window.matchMedia('(prefers-color-scheme: dark)');
+const look = (): void => void (document.documentElement.dataset.look = dark.matches ? 'night' : 'day');
+dark.addEventListener('change', look);
+look();
 createApp(DoorApp).use(words).mount('#door');

@@ -1,3 +1,4 @@
+import { dayIn } from '../../base/units/calendar.js';
 import { formatDay, formatWeekdayTime } from '../../base/units/dates.js';
 import { formatMl } from '../../base/units/display.js';
 import { reading } from '../../base/units/reading.js';
@@ -59,7 +60,13 @@ export function estimatePaper(facts: DeskFacts, job: JobOnPaper): Paper {
         text: say('An estimate: what is found on the bench may change it. Then you are asked again before anything goes on.'),
       },
       ...(job.agreedAt
-        ? [{ kind: 'text', as: 'strong', text: say('Agreed {day}', { day: formatDay(job.agreedAt.slice(0, 10)) }) } as const]
+        ? [
+            {
+              kind: 'text',
+              as: 'strong',
+              text: say('Agreed {day}', { day: formatDay(dayIn(facts.workshop.timeZone, new Date(job.agreedAt))) }),
+            } as const,
+          ]
         : []),
       { kind: 'sign', places: [say('Owner'), say('Day')] },
     ],
@@ -178,7 +185,7 @@ export function wastePaper(facts: Omit<DeskFacts, 'owner' | 'machine' | 'address
         kind: 'table',
         caption: say('What went in'),
         head: [say('On'), say('Volume'), say('From')],
-        rows: entries.map(({ at, volumeMl, from }) => [formatDay(at.slice(0, 10)), formatMl(volumeMl), from]),
+        rows: entries.map(({ at, volumeMl, from }) => [formatDay(dayIn(facts.workshop.timeZone, new Date(at))), formatMl(volumeMl), from]),
         figures: [1],
       },
       { kind: 'sign', places: [say('Handed over'), say('Taken')] },

@@ -72,13 +72,13 @@ const addressOf = (each: { jobId: string | null; systemId: string }): string =>
 </script>
 
 <template>
-  <section v-if="owners && (owners.sent.length || owners.waiting.length)" class="owners" aria-label="Owners">
+  <section v-if="owners && (owners.sent.length || owners.waiting.length)" class="lists owners" aria-label="Owners">
     <div v-if="owners.sent.length" class="sent">
       <h2>Owners wrote</h2>
       <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
       <ul class="plain-list">
         <li v-for="each in shown(owners.sent, allSent)" :key="each.id">
-          <span class="figures since">{{
+          <span class="figures time">{{
             dates.dayOf(each.at) === dates.today() ? dates.time(each.at) : dates.weekday(dates.dayOf(each.at))
           }}</span>
           <span>
@@ -112,7 +112,7 @@ const addressOf = (each: { jobId: string | null; systemId: string }): string =>
       <h2>Waits for its owner</h2>
       <ul class="plain-list">
         <li v-for="(each, index) in shown(owners.waiting, allWaiting)" :key="index">
-          <span class="figures since">{{ dates.weekday(dates.dayOf(each.since)) }}</span>
+          <span class="figures time">{{ dates.weekday(dates.dayOf(each.since)) }}</span>
           <span>
             <router-link :to="addressOf(each)"
               ><strong>{{ each.systemName }}</strong></router-link
@@ -145,60 +145,20 @@ const addressOf = (each: { jobId: string | null; systemId: string }): string =>
   </section>
 </template>
 
+<style scoped src="../today/rows.css"></style>
+
 <style scoped>
-.owners {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: 12px 44px;
-  margin: 10px 0 26px;
-}
 h2 {
   margin-bottom: 4px;
-}
-li {
-  display: grid;
-  grid-template-columns: 96px 1fr auto;
-  gap: 12px;
-  align-items: center;
-  min-height: 52px;
-  border-top: 1px solid var(--line-soft);
-  padding: 4px 0;
 }
 .waiting li {
   grid-template-columns: 96px 1fr;
 }
-.since {
-  font-size: 1.05rem;
-}
-.quiet,
 .words {
   display: block;
-}
-.words {
   overflow-wrap: anywhere;
-}
-.acts {
-  display: flex;
-  gap: 8px;
-  flex-wrap: wrap;
-  justify-content: end;
-}
-.acts button {
-  min-height: 44px;
-  padding: 0 14px;
-  border: 1.5px solid var(--ink);
-  border-radius: 3px;
 }
 .acts .no {
   border-color: var(--line);
-}
-@media (max-width: 700px) {
-  li {
-    grid-template-columns: 80px 1fr;
-  }
-  .acts {
-    grid-column: 1 / -1;
-    justify-content: start;
-  }
 }
 </style>

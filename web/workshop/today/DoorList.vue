@@ -15,7 +15,7 @@ const arrivals = useArrivals(() => emit('changed'));
 </script>
 
 <template>
-  <section v-if="comingIn.length || ready.length" class="door" aria-label="At the door">
+  <section v-if="comingIn.length || ready.length" class="lists" aria-label="At the door">
     <div v-if="comingIn.length">
       <h2>Comes in</h2>
       <ul class="plain-list">
@@ -68,50 +68,10 @@ const arrivals = useArrivals(() => emit('changed'));
   </section>
 </template>
 
+<style scoped src="./rows.css"></style>
+
 <style scoped>
-.door {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: 12px 44px;
-  margin-bottom: 26px;
-}
-li {
-  display: grid;
-  grid-template-columns: 78px 1fr auto;
-  gap: 12px;
-  align-items: center;
-  min-height: 52px;
-  border-top: 1px solid var(--line-soft);
-}
-.time {
-  font-size: 1.2rem;
-}
-.quiet {
-  display: block;
-}
 .here {
   font-weight: 700;
-}
-.acts {
-  display: flex;
-  gap: 8px;
-  flex-wrap: wrap;
-  justify-content: end;
-}
-.acts button {
-  min-height: 44px;
-  padding: 0 14px;
-  border: 1.5px solid var(--ink);
-  border-radius: 3px;
-}
-@media (max-width: 600px) {
-  li {
-    grid-template-columns: 64px 1fr;
-  }
-  .acts {
-    grid-column: 1 / -1;
-    justify-content: start;
-    padding-bottom: 8px;
-  }
 }
 </style>
