@@ -30,6 +30,7 @@ import { countKits, demoSeason, giveHabits } from './habits.js';
 import { badLot, tellByLives } from './lifeStories.js';
 import { tellByLogs } from './logStories.js';
 import { giveConnectors } from './connectors.js';
+import { knockAtDoor } from './ownersDoor.js';
 import { giveFallout } from './fallout.js';
 import { exampleLoop } from './exampleLoops.js';
 import { demoLoop, usualDemoLoop } from './loops.js';
@@ -78,6 +79,7 @@ export async function seedDemo(database: Database, clock: Clock): Promise<boolea
     await tellByLogs(world);
     await giveConnectors(scope);
     await giveFallout(scope, { ...(world.accounts[0] as Account), today: world.today });
+    await knockAtDoor(scope, world.accounts[0] as Account, world.now);
     return true;
   });
 }

@@ -78,6 +78,8 @@ onUnmounted(() => window.removeEventListener('hashchange', load));
 const stands = computed(() => page.value && standsWords(page.value.stands, page.value.workshop.timeZone));
 const ready = computed(() => page.value?.ready && readyWords(page.value.ready, page.value.workshop.timeZone));
 const phone = computed(() => page.value?.workshop.contact.phone ?? '');
+/** once it is here, nobody brings it */
+const isToCome = computed(() => ['home', 'booked', 'awaited', 'missed'].includes(page.value?.stands.at ?? ''));
 /** what the owner is asked for comes before what may be told */
 const asks = computed(() => ({
   estimate: page.value?.job && page.value.job.agreed === null && page.value.job.declinedAt === null,
@@ -116,7 +118,7 @@ const asks = computed(() => ({
       :asked="!!asks.estimate"
     />
     <SlotSheet
-      v-if="page.may.includes('slots')"
+      v-if="page.may.includes('slots') && isToCome"
       :slots="page.slots"
       :has-job="page.job !== null"
       :time-zone="page.workshop.timeZone"

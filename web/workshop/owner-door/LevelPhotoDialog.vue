@@ -112,9 +112,8 @@ const visit = (): void => emit('read', true, form.words || say('Please bring it:
         <p role="status">
           <strong v-if="next">Touch {{ next }} on the picture.</strong>
           <template v-else-if="read">
-            <span class="big-number"
-              >{{ formatIn('mm', read.mm) }} <small>± {{ formatIn('mm', 2 * read.sdMm) }} by the touches</small></span
-            >
+            <span class="big-number">{{ formatIn('mm', read.mm) }}</span><br />
+            <span class="quiet">± {{ formatIn('mm', 2 * read.sdMm) }} by the touches</span>
           </template>
           <span v-else>The edges are too near each other to measure by; begin again, or type what you see.</span>
         </p>
