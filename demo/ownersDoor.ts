@@ -48,14 +48,12 @@ export async function knockAtDoor(scope: Scope, { workshopId }: Account, now: Da
       .values({ workshopId, linkId: (link as { id: string }).id, systemId: own.id, said, createdAt: at })
       .returning({ id: doorEntry.id });
     if (sunkMm !== undefined)
-      await scope
-        .insert(doorFile)
-        .values({
-          workshopId,
-          entryId: (entry as { id: string }).id,
-          mediaType: 'image/jpeg',
-          content: await levelPicture(sunkMm),
-          createdAt: at,
-        });
+      await scope.insert(doorFile).values({
+        workshopId,
+        entryId: (entry as { id: string }).id,
+        mediaType: 'image/jpeg',
+        content: await levelPicture(sunkMm),
+        createdAt: at,
+      });
   }
 }
