@@ -81,10 +81,11 @@ async function fetchUsual(): Promise<void> {
   }
 }
 
-let usualAsked = false;
+/** once for each tab: afterwards the browser has them */
+const USUAL_ASKED = 'lavacrum-usual-pages';
 function askUsualOnce(): void {
-  if (usualAsked || !useSession().account || navigator.serviceWorker?.controller) return;
-  usualAsked = true;
+  if (!useSession().account || navigator.serviceWorker?.controller || sessionStorage.getItem(USUAL_ASKED)) return;
+  sessionStorage.setItem(USUAL_ASKED, 'yes');
   window.setTimeout(() => void fetchUsual(), QUIET_MS);
 }
 
