@@ -36,14 +36,15 @@ async function save(): Promise<void> {
       Letters carry a secret address under which an owner sees one machine: where it stands, when it is ready, its estimate, its slots. What
       is sent from there comes to Today and decides nothing by itself, but an agreement to an estimate.
     </p>
-    <v-switch v-model="form.open" label="Letters carry the address, and it opens" />
+    <v-checkbox v-model="form.open" hide-details label="Letters carry the address, and it opens" />
     <template v-if="form.open">
-      <v-switch v-model="form.prices" label="Prices stand on it" />
+      <v-checkbox v-model="form.prices" hide-details label="Prices stand on it" />
       <fieldset>
         <legend>Owners may</legend>
         <v-checkbox
           v-for="act in DOOR_ACTS"
           :key="act"
+          hide-details
           :model-value="!form.without.includes(act)"
           :label="sayWord(DOOR_ACT_WORDS[act])"
           @update:model-value="(on) => allow(act, on)"

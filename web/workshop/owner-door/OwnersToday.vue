@@ -148,11 +148,18 @@ const addressOf = (each: { jobId: string | null; systemId: string }): string =>
 <style scoped src="../today/rows.css"></style>
 
 <style scoped>
+.owners {
+  margin-top: 14px;
+}
+.link {
+  min-height: 44px;
+  text-decoration: underline;
+}
 h2 {
   margin-bottom: 4px;
 }
 .waiting li {
-  grid-template-columns: 96px 1fr;
+  grid-template-columns: 108px 1fr;
 }
 .words {
   display: block;
