@@ -36,21 +36,21 @@ async function save(): Promise<void> {
       Letters carry a secret address under which an owner sees one machine: where it stands, when it is ready, its estimate, its slots. What
       is sent from there comes to Today and decides nothing by itself, but an agreement to an estimate.
     </p>
-    <v-checkbox v-model="form.open" hide-details label="Letters carry the address, and it opens" />
-    <template v-if="form.open">
-      <v-checkbox v-model="form.prices" hide-details label="Prices stand on it" />
-      <fieldset>
-        <legend>Owners may</legend>
-        <v-checkbox
-          v-for="act in DOOR_ACTS"
-          :key="act"
-          hide-details
-          :model-value="!form.without.includes(act)"
-          :label="sayWord(DOOR_ACT_WORDS[act])"
-          @update:model-value="(on) => allow(act, on)"
-        />
-      </fieldset>
-    </template>
+    <div>
+      <v-checkbox v-model="form.open" hide-details label="Letters carry the address, and it opens" />
+      <v-checkbox v-if="form.open" v-model="form.prices" hide-details label="Prices stand on it" />
+    </div>
+    <fieldset v-if="form.open">
+      <legend>Owners may</legend>
+      <v-checkbox
+        v-for="act in DOOR_ACTS"
+        :key="act"
+        hide-details
+        :model-value="!form.without.includes(act)"
+        :label="sayWord(DOOR_ACT_WORDS[act])"
+        @update:model-value="(on) => allow(act, on)"
+      />
+    </fieldset>
     <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
     <div v-if="isLead"><v-btn type="submit" size="large" :loading="submit.busy.value">Save</v-btn></div>
   </form>
