@@ -174,6 +174,8 @@ test('a loop from plan to signed-off commissioning and its next due date', async
 
   await page.keyboard.press('2');
   await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('lighthouse');
+  // only then does the row stay where it is pressed
+  await expect(page.getByText(/^1 of \d+ found$/)).toBeVisible();
   await page.locator('.life').filter({ hasText: 'Lighthouse' }).click();
   await expect(page.getByRole('heading', { name: 'Settling check' })).toBeVisible();
   await expect(page.getByText(/^in [67] days$/)).toBeVisible();
