@@ -9,6 +9,7 @@ const xOf = async (page: Page): Promise<number> => Number(await x(page).inputVal
 test('a part is nudged, dragged and taken back; a tube is bent, taken out and drawn again', async ({ page, app, complaints }) => {
   await signIn(page, app, '/systems');
   await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Glass cube 2');
+  await expect(page.locator('.life').filter({ hasNotText: 'Glass cube 2' })).toHaveCount(0);
   await page.locator('.life').filter({ hasText: 'Glass cube 2' }).click();
   await page.getByRole('link', { name: 'Open the loop' }).click();
   await page.getByRole('button', { name: 'Drawing', exact: true }).click();
