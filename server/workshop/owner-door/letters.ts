@@ -72,14 +72,7 @@ const LATE_DAYS = 14;
 /** Owners who like to be written to are asked for the level, once for each check, as its days begin. @returns how many were written */
 export async function tellLevels(scope: Scope, workshopId: string, today: string, at: Date): Promise<number> {
   const rows = await scope
-    .select({
-      id: dueItem.id,
-      systemId: dueItem.systemId,
-      on: dueItem.dueOn,
-      email: owner.email,
-      phone: owner.phone,
-      channel: owner.channel,
-    })
+    .select({ id: dueItem.id, systemId: dueItem.systemId, on: dueItem.dueOn })
     .from(dueItem)
     .innerJoin(system, eq(system.id, dueItem.systemId))
     .innerJoin(owner, eq(owner.id, system.ownerId))

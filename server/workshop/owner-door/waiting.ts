@@ -50,7 +50,6 @@ async function openEstimates(scope: Scope): Promise<WaitsForOwner[]> {
       ...WHOSE,
       jobId: job.id,
       since: serviceJob.estimateAt,
-      number: serviceJob.estimateNumber,
       before: sql<boolean>`exists (select 1 from ${consent} where ${consent.jobId} = ${serviceJob.jobId})`,
     }) // prettier-ignore
     .from(serviceJob)
@@ -60,7 +59,7 @@ async function openEstimates(scope: Scope): Promise<WaitsForOwner[]> {
     .where(and(inArray(job.state, ['booked', 'waiting', 'active']), sql`not ${agreed}`, sql`not ${declined}`))
     .orderBy(serviceJob.estimateAt)
     .limit(MOST_SHOWN);
-  return rows.map(({ since, number: _number, before, ...row }) => ({
+  return rows.map(({ since, before, ...row }) => ({
     ...row,
     what: before ? 'larger-scope' : 'estimate',
     since: since.toISOString(),

@@ -1,7 +1,6 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { doorAddress, LINK } from '../../../core/workshop/owner-door/address.js';
-import type { OwnerLinkRow } from '../../../core/workshop/owner-door/link.js';
-import type { LinkInput } from '../../../core/workshop/owner-door/link.js';
+import type { LinkInput, OwnerLinkRow } from '../../../core/workshop/owner-door/link.js';
 import type { LinksAnswer, NewLinkAnswer } from '../../../core/workshop/owner-door/answers.js';
 import { say } from '../../../core/base/words/say.js';
 import type { Scope } from '../../base/database/client.js';
