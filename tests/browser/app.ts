@@ -258,6 +258,14 @@ const drawn = (page: Page): Promise<void> =>
 export const listed = (page: Page): Promise<void> =>
   expect(page.getByRole('list', { name: 'Machines, most urgent first' })).toHaveAttribute('aria-busy', 'false');
 
+/** Searches the list of machines; only when the answer is here does a row stay where it is pressed. */
+export async function search(page: Page, words: string): Promise<void> {
+  await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill(words);
+  // the address says that the words were asked for
+  await page.waitForURL((url) => url.searchParams.get('q') === words);
+  await listed(page);
+}
+
 export async function choose(page: Page, label: string, option: string): Promise<void> {
   // the framework's input lies under the field it belongs to: the field is what a finger meets
   await page

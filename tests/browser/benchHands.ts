@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { choose, expect, timePasses, type RunningApp } from './app.js';
+import { choose, expect, search, timePasses, type RunningApp } from './app.js';
 import { framed } from './frame.js';
 
 /** The one figure of the step on screen. */
@@ -185,7 +185,7 @@ export async function signOff(page: Page): Promise<void> {
 /** Opens a machine of the list by its name. */
 export async function openMachine(page: Page, app: RunningApp, name: string): Promise<void> {
   await page.goto(`${app.url}/systems`);
-  await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill(name);
+  await search(page, name);
   // the very machine: which of its namesakes stands first changes with the day
   await page
     .locator('.life')

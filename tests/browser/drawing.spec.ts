@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { choose, expect, signIn, snap, test } from './app.js';
+import { choose, expect, search, signIn, snap, test } from './app.js';
 
 /** The loop drawn in the case: dragging, nudging, bending, joining, taking back. */
 const node = (page: Page, name: string) => page.locator('.vue-flow__node-part').filter({ hasText: name });
@@ -8,8 +8,7 @@ const xOf = async (page: Page): Promise<number> => Number(await x(page).inputVal
 
 test('a part is nudged, dragged and taken back; a tube is bent, taken out and drawn again', async ({ page, app, complaints }) => {
   await signIn(page, app, '/systems');
-  await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Glass cube 2');
-  await expect(page.locator('.life').filter({ hasNotText: 'Glass cube 2' })).toHaveCount(0);
+  await search(page, 'Glass cube 2');
   await page.locator('.life').filter({ hasText: 'Glass cube 2' }).click();
   await page.getByRole('link', { name: 'Open the loop' }).click();
   await page.getByRole('button', { name: 'Drawing', exact: true }).click();

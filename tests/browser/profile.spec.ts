@@ -1,10 +1,9 @@
-import { choose, expect, signIn, snap, test } from './app.js';
+import { choose, expect, search, signIn, snap, test } from './app.js';
 
 /** The loop twin on screen: turning, opening, the advised plan, filling, and the way there by hand. */
 test('turning the case and a handle answer at once; the advised plan is stepped through', async ({ page, app, complaints }) => {
   await signIn(page, app, '/systems');
-  await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Slate tower');
-  await expect(page.locator('.life').filter({ hasNotText: 'Slate tower' })).toHaveCount(0);
+  await search(page, 'Slate tower');
   await page.locator('.life').filter({ hasText: 'Slate tower 2' }).click();
   await page.getByRole('link', { name: 'What drains' }).click();
 
@@ -78,8 +77,7 @@ test('sums are two keys away, and the parts sheet lists every cut @thorough', as
   await page.getByRole('button', { name: 'Close' }).click();
 
   await page.goto(`${app.url}/systems`);
-  await page.getByLabel('Name, owner, phone, coolant', { exact: true }).fill('Small black');
-  await expect(page.locator('.life').filter({ hasNotText: 'Small black' })).toHaveCount(0);
+  await search(page, 'Small black');
   await page.locator('.life').filter({ hasText: 'Small black' }).first().click();
   await page.getByRole('link', { name: 'Open the loop' }).click();
   await page.getByRole('link', { name: 'Parts and cuts to print' }).click();

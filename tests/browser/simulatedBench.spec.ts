@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { figure } from './benchHands.js';
-import { barriers, choose, expect, signIn, snap, test, type RunningApp } from './app.js';
+import { barriers, choose, expect, search, signIn, snap, test, type RunningApp } from './app.js';
 
 /** s that pass at a time at a bench in earnest */
 const STEP_S = 8;
@@ -31,7 +31,7 @@ class Commissioning {
     const { page } = this;
     await this.drawAlike(seed);
     await signIn(page, this.app, '/systems');
-    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Edit suite 2');
+    await search(page, 'Edit suite 2');
     await page.locator('.life').filter({ hasText: 'Edit suite 2' }).filter({ hasText: 'Yorick Dunmere' }).first().click();
     await page.getByRole('button', { name: /^(Start commissioning|Commission again)/ }).click();
     if (mode === 'practice') {

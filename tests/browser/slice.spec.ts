@@ -1,6 +1,6 @@
 import { countTouches } from './touches.js';
 import type { Page } from '@playwright/test';
-import { choose, expect, signIn, snap, test, timePasses, type RunningApp } from './app.js';
+import { choose, expect, search, signIn, snap, test, timePasses, type RunningApp } from './app.js';
 import { framed } from './frame.js';
 import { clock, done, figure, fillAsOrdered, tickAll } from './benchHands.js';
 
@@ -173,9 +173,7 @@ test('a loop from plan to signed-off commissioning and its next due date', async
   await expect(page.getByText('the lot was L421')).toBeVisible();
 
   await page.keyboard.press('2');
-  await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('lighthouse');
-  // only then does the row stay where it is pressed
-  await expect(page.getByText(/^1 of \d+ found$/)).toBeVisible();
+  await search(page, 'lighthouse');
   await page.locator('.life').filter({ hasText: 'Lighthouse' }).click();
   await expect(page.getByRole('heading', { name: 'Settling check' })).toBeVisible();
   await expect(page.getByText(/^in [67] days$/)).toBeVisible();

@@ -1,4 +1,4 @@
-import { expect, signIn, test } from './app.js';
+import { expect, search, signIn, test } from './app.js';
 
 const asFile = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text, 'latin1') });
 
@@ -31,7 +31,7 @@ test('a workshop moves in from its own tables: the due list stands, a loop is la
   await expect(page.getByText('entry brought in', { exact: true })).toBeVisible();
 
   await page.goto(`${app.url}/systems`);
-  await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('lisbet harrow');
+  await search(page, 'lisbet harrow');
   await expect(page.locator('.life')).toHaveCount(2);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'As a table' }).click();

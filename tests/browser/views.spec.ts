@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { barriers, expect, faintWords, Quiet, signIn, snap, test, type RunningApp } from './app.js';
+import { barriers, expect, faintWords, Quiet, search, signIn, snap, test, type RunningApp } from './app.js';
 
 type Ways = Record<string, (page: Page, app: RunningApp) => Promise<void>>;
 
@@ -58,7 +58,7 @@ const OF_BENCHES: Ways = {
   },
   'take-in': async (page, app) => {
     await page.goto(`${app.url}/systems`);
-    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Weir tower');
+    await search(page, 'Weir tower');
     await page.locator('.life').filter({ hasText: 'Weir tower' }).first().click();
     await page.getByRole('link', { name: 'Take it in' }).click();
     await expect(page.getByLabel('Scope of the job')).toBeVisible();
@@ -71,7 +71,7 @@ const OF_BENCHES: Ways = {
   // with parts, settings, flow, level and causes to show
   'condition-told': async (page, app) => {
     await page.goto(`${app.url}/systems`);
-    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Cellar press');
+    await search(page, 'Cellar press');
     await page.locator('.life').filter({ hasText: 'Cellar press' }).first().click();
     await page.getByRole('link', { name: 'Log and condition' }).click();
     await expect(page.getByRole('heading', { name: 'Settings on a hot day' })).toBeVisible();
@@ -79,14 +79,14 @@ const OF_BENCHES: Ways = {
   },
   connectors: async (page, app) => {
     await page.goto(`${app.url}/systems`);
-    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Weir tower');
+    await search(page, 'Weir tower');
     await page.locator('.life').filter({ hasText: 'Weir tower' }).first().click();
     await page.getByRole('link', { name: 'Connectors' }).click();
     await expect(page.getByRole('heading', { name: 'Connectors' })).toBeVisible();
   },
   papers: async (page, app) => {
     await page.goto(`${app.url}/systems`);
-    await page.getByRole('textbox', { name: 'Name, owner, phone, coolant' }).fill('Weir tower');
+    await search(page, 'Weir tower');
     await page.locator('.life').filter({ hasText: 'Weir tower' }).first().click();
     await page.getByRole('link', { name: 'Papers' }).click();
     await expect(page.getByRole('heading', { name: 'Drop-off' })).toBeVisible();
