@@ -28,7 +28,13 @@ export default defineConfig({
         test: {
           ...PURE,
           name: 'unit',
-          include: ['core/**/*.test.ts', 'words/**/*.test.ts', 'tests/oracle/**/*.test.ts', 'server/**/*.unit.test.ts'],
+          include: [
+            'core/**/*.test.ts',
+            'words/**/*.test.ts',
+            'tests/oracle/**/*.test.ts',
+            'tests/types/**/*.test.ts',
+            'server/**/*.unit.test.ts',
+          ],
           environment: 'node',
           // nothing in the core keeps a state of its own: its files share what is loaded
           isolate: false,
