@@ -178,7 +178,11 @@ test(
 
     // a link that was ended opens nothing, and says no more than one that never was
     await page.locator('.links summary').click();
-    await page.getByRole('button', { name: /^End the link/ }).first().click(); // prettier-ignore
+    await page
+      .locator('.links li')
+      .filter({ hasText: /opened \d/ })
+      .getByRole('button', { name: /^End the link/ })
+      .click();
     await expect(page.getByText('That link opens nothing any more.')).toBeVisible();
     await owner.reload();
     await expect(owner.getByRole('heading', { name: 'Nothing opens here' })).toBeVisible();

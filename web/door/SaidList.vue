@@ -17,7 +17,8 @@ defineProps<{ said: readonly DoorSaid[]; timeZone: string }>();
         <p v-if="each.answer" class="answer">
           <strong>{{ each.answer.taken ? 'Taken' : 'Not taken' }}</strong> {{ each.answer.words }}
         </p>
-        <p v-else class="note">not read yet</p>
+        <!-- an agreement needs nobody to read it -->
+        <p v-else class="note">{{ each.said.kind === 'agreed' ? 'it counts' : 'not read yet' }}</p>
       </li>
     </ol>
   </section>

@@ -61,6 +61,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'PUT /owners/:id',
     'POST /messages',
     'POST /systems/:id/links',
+    'DELETE /systems/:id/links',
     'DELETE /owner-links/:id',
     'PUT /jobs/:id/offers',
     'POST /jobs/:id/letters',

@@ -10,6 +10,7 @@ import { dueItem } from '../../base/database/tables/due-dates.js';
 
 import { usagePage } from '../usage/usage.js';
 import { ownPolicies, ownPolicy, setPolicy } from '../due-dates/policies.js';
+import { endLinks } from '../owner-links/links.js';
 import { redate } from '../due-dates/redate.js';
 import { idFrom, type Ask } from '../../base/http/context.js';
 import { DomainError, notFound, stale } from '../../base/http/errors.js';
@@ -80,6 +81,8 @@ export async function editSystem(ask: Ask, input: SystemEdit) {
   if (!after) throw new DomainError('conflict', say('Somebody else saved at the same moment; look again.'));
   await setPolicy(scope, account.workshopId, { systemId: id }, policy);
   if ((values.state === 'retired') !== (now.state === 'retired')) await closeOrReopenDues(ask, id, values.state === 'retired');
+  // whoever had it before sees it no more
+  if (values.ownerId !== now.ownerId) await endLinks(scope, id, ask.clock.now());
   await redate(scope, { systemId: id });
   return { ...told(after), policy };
 }

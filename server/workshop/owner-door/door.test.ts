@@ -99,6 +99,35 @@ describe('a link', () => {
     expect((await stranger.delete(`/owner-links/${links[0]?.id}`)).status).toBe(404);
     expect((await stranger.get<LinksAnswer>(`/systems/${tower.systemId}/links`)).body.links).toEqual([]);
   });
+
+  it('ends with the others in one piece', async () => {
+    const secrets = [await linkTo(), await linkTo()];
+    const stranger = await bench.workshop('Far away');
+    await stranger.delete(`/systems/${tower.systemId}/links`);
+    expect((await at(secrets[0] as string).page()).status).toBe(200);
+    const { links } = (await desk.delete<LinksAnswer>(`/systems/${tower.systemId}/links`)).body;
+    expect(links.every(({ endedAt }) => endedAt !== null)).toBe(true);
+    for (const secret of secrets) expect((await at(secret).page()).status).toBe(404);
+  });
+
+  it('opens nothing any more once the machine is somebody else’s, who reads no report from before', async () => {
+    const sold = await commissioned(bench, lead, 'Sold on', await lotOf(lead, 'D2'));
+    const give = async (to: string): Promise<void> => {
+      const { id, version, ...own } = (await desk.get<SystemPage>(`/systems/${sold.systemId}`)).body.system;
+      const { caseText, builtBy, hoursPerDay, policy, note, state, name } = own;
+      const given = { ownerId: to, name, caseText, builtBy, hoursPerDay, policy, note, state, version };
+      expect((await desk.put(`/systems/${id}`, given)).status).toBe(200);
+    };
+    const { ownerId } = (await desk.get<SystemPage>(`/systems/${sold.systemId}`)).body.system;
+    const before = await linkTo(sold.systemId);
+    expect((await at(before).page()).body.reports).toHaveLength(1);
+    await give(await desk.owner('Second Hand'));
+    expect((await at(before).page()).status).toBe(404);
+    const after = at(await linkTo(sold.systemId));
+    expect((await after.page()).body).toMatchObject({ owner: 'Second Hand', reports: [] });
+    await give(ownerId);
+    expect((await at(await linkTo(sold.systemId)).page()).body.reports).toHaveLength(1);
+  });
 });
 
 describe('the role of a visitor', () => {

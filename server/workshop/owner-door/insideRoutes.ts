@@ -8,7 +8,7 @@ import { bodyAs, idFrom, runScoped, type App } from '../../base/http/context.js'
 import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { answerEntry, offerToOwner } from './answer.js';
-import { endLink, handLink, listLinks } from '../owner-links/links.js';
+import { endLink, endLinksOf, handLink, listLinks } from '../owner-links/links.js';
 import { jobLetterSchema, type JobLetterInput } from '../../../core/workshop/messages/schema.js';
 import { writeJobLetter } from './letters.js';
 import { ownersNow } from './waiting.js';
@@ -19,6 +19,7 @@ export function ownerDoorRoutes(routes: Routes, router: Router, app: App): void 
   routes.put<OwnersNow>('/door-entries/:id', (ask) => answerEntry(ask, bodyAs<AnswerInput>(ask.request, answerSchema)));
   routes.get<LinksAnswer>('/systems/:id/links', listLinks);
   routes.post<NewLinkAnswer>('/systems/:id/links', (ask) => handLink(ask, bodyAs<LinkInput>(ask.request, linkSchema)), { secret: true });
+  routes.delete<LinksAnswer>('/systems/:id/links', endLinksOf);
   routes.delete<LinksAnswer>('/owner-links/:id', endLink);
   routes.post<{ told: boolean }>('/jobs/:id/letters', (ask) => writeJobLetter(ask, bodyAs<JobLetterInput>(ask.request, jobLetterSchema)));
   routes.put<{ offered: number }>('/jobs/:id/offers', (ask) => offerToOwner(ask, bodyAs<OfferInput>(ask.request, offerSchema)));

@@ -78,6 +78,20 @@ export async function handLink(ask: Ask, { jobId }: LinkInput): Promise<NewLinkA
   return { address: doorAddress(account.contact.publicAddress || ownOrigin, secret), links: await linksOf(scope, systemId) };
 }
 
+/** From now on no link of a machine opens anything. */
+export async function endLinks(scope: Scope, systemId: string, at: Date): Promise<void> {
+  await scope
+    .update(ownerLink)
+    .set({ endedAt: at })
+    .where(and(eq(ownerLink.systemId, systemId), isNull(ownerLink.endedAt)));
+}
+
+export async function endLinksOf({ scope, request, clock }: Ask): Promise<LinksAnswer> {
+  const systemId = idFrom(request, 'id', 'system');
+  await endLinks(scope, systemId, clock.now());
+  return { links: await linksOf(scope, systemId) };
+}
+
 /** From now on it opens nothing. */
 export async function endLink({ scope, request, clock }: Ask): Promise<LinksAnswer> {
   const id = idFrom(request, 'id', 'link');

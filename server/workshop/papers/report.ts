@@ -5,7 +5,7 @@ import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { loop } from '../../base/database/tables/loops.js';
-import { job } from '../../base/database/tables/machines.js';
+import { job, system } from '../../base/database/tables/machines.js';
 import { ownerReport } from '../../base/database/tables/owner-door.js';
 import { photo } from '../../base/database/tables/photos.js';
 import { run, runRecord } from '../../base/database/tables/runs.js';
@@ -28,6 +28,7 @@ async function signedRun(scope: Scope, runId: string) {
       startedAt: run.startedAt,
       record: runRecord.record,
       systemId: loop.systemId,
+      ownerId: system.ownerId,
       kind: job.kind,
       productId: loop.coolantProductId,
       colour: coolantProduct.colour,
@@ -35,6 +36,7 @@ async function signedRun(scope: Scope, runId: string) {
     .from(runRecord)
     .innerJoin(run, eq(run.id, runRecord.runId))
     .innerJoin(loop, eq(loop.id, run.loopId))
+    .innerJoin(system, eq(system.id, loop.systemId))
     .leftJoin(job, eq(job.id, run.jobId))
     .leftJoin(coolantProduct, eq(coolantProduct.id, loop.coolantProductId))
     .where(eq(runRecord.runId, runId));
@@ -75,13 +77,14 @@ async function wasteOf(scope: Scope, jobId: string | null): Promise<number> {
 }
 
 /** What the report of a signed run says, as it is now. */
-async function reportFacts(ask: Facts, runId: string): Promise<{ facts: ReportFacts; systemId: string }> {
+async function reportFacts(ask: Facts, runId: string): Promise<{ facts: ReportFacts; systemId: string; ownerId: string }> {
   const { scope, account } = ask;
   const row = await signedRun(scope, runId);
   const { log: _log, remark: _remark, notNeeded: _notNeeded, ...record } = row.record;
   const { jobId } = row;
   return {
     systemId: row.systemId,
+    ownerId: row.ownerId,
     facts: {
       reportVersion: 1,
       workshop: { name: account.workshopName, where: whereOf(account.contact), timeZone: account.timeZone },
@@ -99,7 +102,7 @@ async function reportFacts(ask: Facts, runId: string): Promise<{ facts: ReportFa
 /** Keeps the report of a run that was just signed off: from here on it says what was then. */
 export async function keepReport(ask: Facts & Pick<Ask, 'clock'>, runId: string): Promise<void> {
   const { scope, account, clock } = ask;
-  const { facts, systemId } = await reportFacts(ask, runId);
+  const { facts, systemId, ownerId } = await reportFacts(ask, runId);
   const [last] = await scope
     .select({ number: max(ownerReport.number) })
     .from(ownerReport)
@@ -109,6 +112,7 @@ export async function keepReport(ask: Facts & Pick<Ask, 'clock'>, runId: string)
     .values({
       workshopId: account.workshopId,
       systemId,
+      ownerId,
       runId,
       number: (last?.number ?? 0) + 1,
       facts,

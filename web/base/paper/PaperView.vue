@@ -38,25 +38,44 @@ const shown = (photos: readonly { photoId: string; caption: string }[]) => photo
         <li v-for="(each, at) in block.items" :key="at">{{ each }}</li>
       </ul>
       <div v-else-if="block.kind === 'table'" class="scroll" tabindex="0" role="region" :aria-label="block.caption">
-        <table>
+        <!-- on a telephone its lines are drawn as blocks, which takes what a table is from it: said here -->
+        <table role="table">
           <caption>
             {{
               block.caption
             }}
           </caption>
-          <thead>
-            <tr>
-              <th v-for="(each, at) in block.head" :key="at" scope="col" :class="{ figure: block.figures?.includes(at) }">{{ each }}</th>
+          <thead role="rowgroup">
+            <tr role="row">
+              <th
+                v-for="(each, at) in block.head"
+                :key="at"
+                scope="col"
+                role="columnheader"
+                :class="{ figure: block.figures?.includes(at) }"
+              >
+                {{ each }}
+              </th>
             </tr>
           </thead>
-          <tbody>
-            <tr v-for="(cells, line) in block.rows" :key="line">
-              <td v-for="(each, at) in cells" :key="at" :class="{ figure: block.figures?.includes(at) }">{{ each }}</td>
+          <tbody role="rowgroup">
+            <tr v-for="(cells, line) in block.rows" :key="line" role="row">
+              <td
+                v-for="(each, at) in cells"
+                :key="at"
+                role="cell"
+                :data-head="block.head[at]"
+                :class="{ figure: block.figures?.includes(at) }"
+              >
+                <span>{{ each }}</span>
+              </td>
             </tr>
           </tbody>
-          <tfoot v-if="block.foot">
-            <tr>
-              <td v-for="(each, at) in block.foot" :key="at" :class="{ figure: block.figures?.includes(at) }">{{ each }}</td>
+          <tfoot v-if="block.foot" role="rowgroup">
+            <tr role="row">
+              <td v-for="(each, at) in block.foot" :key="at" role="cell" :class="{ figure: block.figures?.includes(at) }">
+                <span>{{ each }}</span>
+              </td>
             </tr>
           </tfoot>
         </table>
@@ -104,8 +123,10 @@ const shown = (photos: readonly { photoId: string; caption: string }[]) => photo
 <style scoped>
 .paper {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
   max-width: 46rem;
+  container-type: inline-size;
 }
 p,
 h2,
@@ -212,9 +233,52 @@ img {
   color: var(--ink-soft);
   font-size: 0.88rem;
 }
-@media (max-width: 480px) {
+@container (max-width: 30rem) {
   .pictures {
     grid-template-columns: 1fr;
+  }
+  table,
+  tbody,
+  tfoot,
+  tr,
+  caption {
+    display: block;
+  }
+  thead {
+    position: absolute;
+    clip-path: inset(50%);
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+  }
+  tr {
+    border-top: 1px solid var(--line-soft);
+    padding: 7px 0;
+  }
+  tfoot tr {
+    border-top: 2px solid var(--ink);
+  }
+  td,
+  tfoot td {
+    display: flex;
+    gap: 16px;
+    border: 0;
+    padding: 1px 0;
+  }
+  td:first-child {
+    font-weight: 640;
+  }
+  td:not(:first-child) > span {
+    flex: 1;
+    text-align: right;
+    white-space: normal;
+  }
+  td[data-head]:not(:first-child)::before {
+    content: attr(data-head);
+    color: var(--ink-soft);
+  }
+  td:not(:has(> span:not(:empty))) {
+    display: none;
   }
 }
 </style>

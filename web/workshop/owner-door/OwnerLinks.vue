@@ -37,11 +37,13 @@ async function make(): Promise<void> {
   fresh.value = { address: made.address, code: `data:image/svg+xml;utf8,${encodeURIComponent(svg)}` };
   take(made);
 }
-async function end(id: string): Promise<void> {
-  const after = await submit.run(() => call<LinksAnswer>('DELETE', `/owner-links/${id}`));
+async function end(id: string | null): Promise<void> {
+  const after = await submit.run(() =>
+    call<LinksAnswer>('DELETE', id === null ? `/systems/${props.systemId}/links` : `/owner-links/${id}`),
+  );
   if (!after) return;
   take(after);
-  notices.say(say('That link opens nothing any more.'));
+  notices.say(id === null ? say('No link of this machine opens anything any more.') : say('That link opens nothing any more.'));
 }
 const copy = (): void => {
   if (fresh.value) void navigator.clipboard.writeText(fresh.value.address).then(() => notices.say(say('Copied.')));
@@ -89,6 +91,7 @@ const copy = (): void => {
           </button>
         </li>
       </ul>
+      <button v-if="open.length > 1 && session.may('desk')" type="button" class="link" @click="end(null)">End all {{ open.length }}</button>
     </details>
   </section>
 </template>

@@ -4,7 +4,7 @@ import type { Said } from '../../../../core/workshop/owner-door/said.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, foreignKey, index, integer, pgPolicy, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bytes, doorRole, instant, owned, stored, tenantWalls } from '../columns.js';
-import { job, system } from './machines.js';
+import { job, owner, system } from './machines.js';
 import { person } from './people.js';
 import type { SlotStep } from './planning.js';
 import { run } from './runs.js';
@@ -132,6 +132,8 @@ export const ownerReport = pgTable(
   {
     ...owned,
     systemId: uuid('system_id').notNull(),
+    /** whose the machine was then: who has it later reads what is done from then on */
+    ownerId: uuid('owner_id').notNull(),
     runId: uuid('run_id').notNull(),
     /** counts up for each machine: what an address of the door names it by */
     number: integer('number').notNull(),
@@ -141,10 +143,15 @@ export const ownerReport = pgTable(
   },
   (t) => [
     foreignKey({ name: 'owner_report_system_fk', columns: [t.workshopId, t.systemId], foreignColumns: [system.workshopId, system.id] }),
+    foreignKey({ name: 'owner_report_owner_fk', columns: [t.workshopId, t.ownerId], foreignColumns: [owner.workshopId, owner.id] }),
     foreignKey({ name: 'owner_report_run_fk', columns: [t.workshopId, t.runId], foreignColumns: [run.workshopId, run.id] }),
     unique('owner_report_run_once').on(t.runId),
     unique('owner_report_number_once').on(t.systemId, t.number),
-    pgPolicy('owner_report_door', { for: 'select', to: doorRole, using: sql`system_id = ${ofLink.system}` }),
+    pgPolicy('owner_report_door', {
+      for: 'select',
+      to: doorRole,
+      using: sql`system_id = ${ofLink.system} and owner_id = (select owner_id from system)`,
+    }),
     ...tenantWalls('owner_report', t),
   ],
 );
