@@ -129,7 +129,7 @@ const asks = computed(() => ({
     <LevelSheet v-if="page.settle && page.may.includes('photo')" :settle="page.settle" :open="!!asks.level" :busy="busy" :tell="tell" />
     <PutOffSheet v-if="page.due" :due="page.due" :may="page.may.includes('put-off')" :today="page.today" :busy="busy" :tell="tell" />
     <ReportSheet v-if="page.reports.length" :reports="page.reports" :time-zone="page.workshop.timeZone" />
-    <SendSheet :may="page.may" :today="page.today" :busy="busy" :tell="tell" />
+    <SendSheet :may="page.may" :today="page.today" :busy="busy" :tell="tell" @problem="(words: string) => (problem = words)" />
     <SaidList v-if="page.said.length" :said="page.said" :time-zone="page.workshop.timeZone" />
 
     <footer>

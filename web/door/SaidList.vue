@@ -18,7 +18,7 @@ defineProps<{ said: readonly DoorSaid[]; timeZone: string }>();
           <strong>{{ each.answer.taken ? 'Taken' : 'Not taken' }}</strong> {{ each.answer.words }}
         </p>
         <!-- an agreement needs nobody to read it -->
-        <p v-else class="note">{{ each.said.kind === 'agreed' ? 'it counts' : 'not read yet' }}</p>
+        <p v-else class="note">{{ each.said.kind === 'agreed' ? 'it counts' : 'waits to be read' }}</p>
       </li>
     </ol>
   </section>

@@ -3,6 +3,7 @@ import type { DoorAct } from '@core/workshop/people/doorSettings.js';
 import type { Said } from '@core/workshop/owner-door/said.js';
 import { LINK } from '@core/workshop/owner-door/address.js';
 import { computed, ref } from 'vue';
+import { formatHours } from '@core/base/units/display.js';
 import { asAddress } from './doorApi.js';
 
 /** What an owner can send at any time: a line, the hours of a meter, a log. */
@@ -12,25 +13,26 @@ const props = defineProps<{
   busy: boolean;
   tell: (said: Said, file?: string | null) => Promise<boolean>;
 }>();
+const emit = defineEmits<{ problem: [words: string] }>();
 const line = ref('');
 const hours = ref('');
-const problem = ref('');
-const read = computed(() => Number(hours.value.replace(',', '.')));
+/** as a meter is copied down: thousands apart or not, decimals by point or comma */
+const read = computed(() => Number(hours.value.replace(/\s/g, '').replace(',', '.')));
+const mayGo = computed(() => hours.value.trim() !== '' && read.value >= 0);
 async function sendLine(): Promise<void> {
   if (line.value.trim() && (await props.tell({ kind: 'line', text: line.value.trim() }))) line.value = '';
 }
 async function sendHours(): Promise<void> {
-  if (hours.value !== '' && read.value >= 0 && (await props.tell({ kind: 'meter', hours: read.value, on: props.today }))) hours.value = '';
+  if (mayGo.value && (await props.tell({ kind: 'meter', hours: read.value, on: props.today }))) hours.value = '';
 }
 async function sendLog(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const [file] = input.files ?? [];
-  problem.value = '';
   if (file)
     await asAddress(file, 'text/csv', LINK.mostFileBytes)
       .then((address) => props.tell({ kind: 'log' }, address))
       .catch((error: unknown) => {
-        problem.value = error instanceof Error ? error.message : '';
+        emit('problem', error instanceof Error ? error.message : '');
       });
   input.value = '';
 }
@@ -47,13 +49,14 @@ async function sendLog(event: Event): Promise<void> {
       <summary>Hours and logs</summary>
       <form v-if="may.includes('meter')" novalidate @submit.prevent="sendHours">
         <label>Hours on its meter today <input v-model="hours" type="text" inputmode="decimal" maxlength="9" /></label>
-        <button type="submit" class="plain" :disabled="busy || hours === '' || !(read >= 0)">Send the hours</button>
+        <button type="submit" class="plain" :disabled="busy || !mayGo">
+          {{ mayGo ? `Send ${formatHours(read)} h` : 'Send the hours' }}
+        </button>
       </form>
       <label v-if="may.includes('log')" class="file plain">
         <input type="file" accept=".csv,.txt,text/csv,text/plain" @change="sendLog" />
         Send a log of the monitoring program (CSV)
       </label>
-      <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
     </details>
   </section>
 </template>

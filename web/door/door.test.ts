@@ -104,6 +104,50 @@ describe('the owner’s page', () => {
     expect(wordsOf(screen)).toContain('No connection. What you wrote is still here');
   });
 
+  it.each([
+    ['4 812,5', 'Send 4 812.5 h', 4812.5],
+    ['4812', 'Send 4 812 h', 4812],
+    ['4.812', 'Send 4.8 h', 4.812],
+    ['soon', 'Send the hours', null],
+    ['  ', 'Send the hours', null],
+  ])('reads a meter as it is copied down, and says beforehand what it read: %j', async (typed, button, hours) => {
+    const { asked, screen } = await shown(page());
+    await screen.find('input[inputmode="decimal"]').setValue(typed);
+    expect(wordsOf(screen)).toContain(button);
+    await screen
+      .findAll('form')
+      .find((form) => form.text().includes('on its meter'))
+      ?.trigger('submit');
+    await settle();
+    const bodies = asked.filter(({ method }) => method === 'POST').map(({ body }) => (body as { said: unknown }).said);
+    expect(bodies).toEqual(hours === null ? [] : [{ kind: 'meter', hours, on: '2026-03-10' }]);
+  });
+
+  it('says before it is sent that a log is too large', async () => {
+    const { asked, screen } = await shown(page());
+    const input = screen.find('input[type="file"][accept*="csv"]');
+    Object.defineProperty(input.element, 'files', { value: [new File([new Uint8Array(6_000_000)], 'log.csv')] });
+    await input.trigger('change');
+    await settle();
+    expect(screen.find('[role="alert"]').text()).toMatch(/^This file is larger than \d MB\. Send a shorter one\.$/);
+    expect(asked.filter(({ method }) => method === 'POST')).toEqual([]);
+  });
+
+  it('says of an agreement that it counts, of anything else that it waits', async () => {
+    const at = '2026-03-10T09:00:00Z';
+    const { screen } = await shown(
+      page({
+        said: [
+          { at, said: { kind: 'agreed', estimateNumber: 2, name: 'Ada' }, answer: null },
+          { at: '2026-03-10T08:00:00Z', said: { kind: 'line', text: 'Hello' }, answer: null },
+        ],
+      }),
+    );
+    const [agreed, line] = screen.findAll('.said li');
+    expect(agreed?.text()).toContain('it counts');
+    expect(line?.text()).toContain('waits to be read');
+  });
+
   it('offers slots, and shows which one was chosen', async () => {
     const { screen } = await shown(page({ slots: { agreed: null, offered: SLOTS, chosen: SLOTS[1]?.from ?? null } }));
     expect(screen.findAll('.offer').map((each) => each.attributes('aria-pressed'))).toEqual(['false', 'true']);

@@ -22,6 +22,9 @@ export function grouped(value: number, decimals: number): string {
   return withMinus(format.format(value).replace(language === LOCALES.de ? /\./g : /,/g, '\u202f'));
 }
 
+/** Hours of a meter: tenths where it shows them. */
+export const formatHours = (hours: number): string => grouped(hours, Number.isInteger(hours) ? 0 : 1);
+
 /**
  * A stored number in the unit of its reader, without the unit.
  * @param decimals digits behind the point in the stored unit

@@ -1,3 +1,4 @@
+import { formatHours } from '../../base/units/display.js';
 import { formatDay, formatWeekday, formatWeekdayTime } from '../../base/units/dates.js';
 import { say, type Messages } from '../../base/words/say.js';
 import type { Said } from '../../workshop/owner-door/said.js';
@@ -100,7 +101,7 @@ export function saidWords(said: Said, timeZone: string): string {
     case 'photo':
       return said.text ? say('Photograph of the level: {text}', { text: said.text }) : say('Photograph of the level');
     case 'meter':
-      return say('Meter on {day}: {hours} h', { day: formatDay(said.on), hours: said.hours });
+      return say('Meter on {day}: {hours} h', { day: formatDay(said.on), hours: formatHours(said.hours) });
     case 'log':
       return say('Log of the monitoring program');
     case 'line':
