@@ -22,6 +22,7 @@ const problem = ref('');
 const isNone = ref(false);
 const busy = ref(false);
 const sent = ref('');
+const SENT_MS = 8000;
 /** the owner's choice of this visit, over what the workshop knows of him */
 const language = ref<'en' | 'de' | null>(null);
 
@@ -55,6 +56,8 @@ async function tell(said: Said, file: string | null = null): Promise<boolean> {
     take(await sayAtDoor(pending.id, said, file));
     pending.text = '';
     sent.value = say('The workshop has it.');
+    // what was sent stands below: the word need not cover the page for good
+    window.setTimeout(() => (sent.value = ''), SENT_MS);
     return true;
   } catch (error) {
     problem.value = error instanceof Error ? error.message : '';

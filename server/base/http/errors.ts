@@ -177,8 +177,11 @@ const SQLSTATES: Readonly<Record<string, readonly [ErrorCode, string]>> = {
 function bodyError(error: unknown): DomainError | null {
   const type = (error as { type?: unknown } | null)?.type;
   if (type === 'entity.parse.failed') return new DomainError('broken-json', say('The request is not valid JSON.'));
-  if (type === 'entity.too.large')
-    return new DomainError('too-large', say('The request is larger than it may be: 2 MB, and 16 kB for whoever is not signed in.'));
+  if (type === 'entity.too.large') {
+    const { limit = 0 } = error as { limit?: number };
+    const most = limit >= 2 ** 20 ? `${limit / 2 ** 20} MB` : `${limit / 2 ** 10} kB`;
+    return new DomainError('too-large', say('The request is larger than it may be, {most}.', { most }));
+  }
   if (type === 'encoding.unsupported' || type === 'charset.unsupported') return new DomainError('wrong-type', say('Send UTF-8 JSON.'));
   if (type === 'request.aborted' || type === 'request.size.invalid') return new DomainError('broken-json', say('The request ended early.'));
   if (error instanceof URIError) return new DomainError('broken-json', say('The address is not a valid one.'));

@@ -210,6 +210,16 @@ describe('an estimate', () => {
     expect((await door.page()).body.job).toBe(null);
   });
 
+  it('that two telephones agree to at the same moment is agreed to once', async () => {
+    const job = await booked(desk, tower, 'drain-refill');
+    const doors = [at(await linkTo()), at(await linkTo())];
+    const told = await Promise.all(doors.map((door) => door.say({ kind: 'agreed', estimateNumber: 1, name: 'Ada Fernwick' })));
+    expect(told.map(({ status }) => status)).toEqual([201, 201]);
+    expect((await desk.get<JobPage>(`/jobs/${job.id}`)).body.consents).toHaveLength(1);
+    await answer('agreed', true);
+    await desk.post(`/jobs/${job.id}/cancel`, { reason: 'only a test' });
+  });
+
   it('shows no price where the workshop says so, and cannot be answered where that is not allowed', async () => {
     const job = await booked(desk, tower, 'drain-refill', {
       estimate: { hours: 2, partsText: '', coolantMl: 0, priceText: '120', parts: [] },

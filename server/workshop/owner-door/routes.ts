@@ -134,7 +134,8 @@ async function fileOf({ said, file }: SaidInput): Promise<DoorFileKept | null> {
   if (file === null) return null;
   if (said.kind === 'photo') return { mediaType: 'image/jpeg', content: await reencode(file) };
   const content = Buffer.from(file.slice(file.indexOf(',') + 1), 'base64');
-  if (content.length > LINK.mostFileBytes) refuse('file', say('This file is larger than {mb} MB. Send a shorter one.', { mb: LINK.mostFileBytes / 1e6 }));
+  if (content.length > LINK.mostFileBytes)
+    refuse('file', say('This file is larger than {mb} MB. Send a shorter one.', { mb: LINK.mostFileBytes / 1e6 }));
   if (content.includes(0) && content.subarray(0, 2).toString('latin1') !== '\u00ff\u00fe')
     refuse('file', say('This is no table of text; send the file that the program writes as CSV.'));
   return { mediaType: 'text/csv', content };

@@ -42,6 +42,8 @@ export async function sayAtDoor(
   { id, said }: SaidInput,
   file: DoorFileKept | null,
 ): Promise<void> {
+  // one after the other: of two who agree at the same moment the second finds it agreed
+  await scope.execute(sql`select pg_advisory_xact_lock(hashtext(${`door ${link.systemId}`}))`);
   const known = await scope.select({ id: doorEntry.id }).from(doorEntry).where(eq(doorEntry.id, id));
   if (known.length > 0) return;
   const shop = await doorShop(scope);
