@@ -90,12 +90,12 @@ const inItId = computed(
   () => state.value?.coolant?.productId ?? (procedure.value?.unit ? null : (desk.answer.value?.coolantProductId ?? null)),
 );
 const colour = computed(() => coolants.find(inItId.value)?.colour ?? null);
-/** picture or the step's own curve: the test with air is read off its curve, everything else off the loop */
+/** picture or the step's own curve: the test with air and a load test are read off it, everything else off the loop */
 const shows = ref<'loop' | 'curve'>('loop');
 watch(
   () => step.value?.kind,
   (kind) => {
-    shows.value = kind === 'dry-test' ? 'curve' : 'loop';
+    shows.value = kind === 'dry-test' || kind === 'baseline' ? 'curve' : 'loop';
   },
   { immediate: true },
 );

@@ -137,9 +137,12 @@ function enter(): void {
           <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>
         </li>
       </ul>
-      <div v-if="warm.length" class="curves">
-        <WarmingCurve v-for="face in warm" :key="face.row.sensor" :name="face.row.sensor" :warming="face.warming" />
-      </div>
+      <!-- while it warms that is the picture: it stays in sight whatever is typed below -->
+      <FramePart v-if="warm.length" at="curve">
+        <div class="curves">
+          <WarmingCurve v-for="face in warm" :key="face.row.sensor" :name="face.row.sensor" :warming="face.warming" />
+        </div>
+      </FramePart>
       <TestLog
         v-if="!locked && machine"
         :system-id="machine.systemId"
@@ -214,6 +217,9 @@ p {
   opacity: 0.45;
 }
 .curves {
+  /* beside the choice of pictures */
+  padding-right: min(150px, 22%);
+  height: 100%;
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(330px, 100%), 1fr));
   gap: 8px 18px;

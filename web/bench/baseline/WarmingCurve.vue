@@ -4,13 +4,13 @@ import { formatIn } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { Warming } from '@core/bench/runs/warming.js';
 import { LEAST_SAMPLES } from '@core/physics/diagnosis/saturation.js';
-import { useWidth } from '../../base/units/useSize.js';
+import { useHeight, useWidth } from '../../base/units/useSize.js';
 
 /** A load test while it warms: what was noted, the curve through it, where it ends and how long that takes. */
 const props = defineProps<{ name: string; warming: Warming }>();
-const frame = ref<HTMLElement | null>(null);
-const width = useWidth(frame, 520);
-const HEIGHT = 150;
+const plot = ref<HTMLElement | null>(null);
+const width = useWidth(plot, 520);
+const height = useHeight(plot, 150);
 const EDGE = { left: 34, right: 116, top: 12, bottom: 24 } as const;
 /** s that are drawn at least, and behind the last note */
 const LEAST_S = 600;
@@ -30,7 +30,7 @@ const range = computed(() => {
 });
 const x = (s: number): number => EDGE.left + ((width.value - EDGE.left - EDGE.right) * s) / spanS.value;
 const y = (c: number): number =>
-  HEIGHT - EDGE.bottom - ((HEIGHT - EDGE.top - EDGE.bottom) * (c - range.value.low)) / (range.value.high - range.value.low);
+  height.value - EDGE.bottom - ((height.value - EDGE.top - EDGE.bottom) * (c - range.value.low)) / (range.value.high - range.value.low);
 /** T∞ − A·e^(−t/τ), with A from how far it is at the last note */
 const curve = computed(() => {
   const found = ends.value;
@@ -48,7 +48,7 @@ const band = computed(() => {
   if (!found || !Number.isFinite(found.finalSdC)) return null;
   const [top, bottom] = [
     Math.max(EDGE.top, y(found.finalC + 2 * found.finalSdC)),
-    Math.min(HEIGHT - EDGE.bottom, y(found.finalC - 2 * found.finalSdC)),
+    Math.min(height.value - EDGE.bottom, y(found.finalC - 2 * found.finalSdC)),
   ];
   return { top, height: Math.max(1, bottom - top) };
 });
@@ -77,29 +77,31 @@ const endWords = computed(() => {
 </script>
 
 <template>
-  <div ref="frame" class="frame" role="status">
-    <svg :viewBox="`0 0 ${width} ${HEIGHT}`" :width="width" :height="HEIGHT" role="img" :aria-label="`How it warms: ${name}`">
-      <g class="axis">
-        <text v-for="c in [range.low, range.high]" :key="c" :x="EDGE.left - 6" :y="y(c) + 4" text-anchor="end">{{ c.toFixed(0) }}</text>
-        <text v-for="minute in minutes" :key="`m${minute}`" :x="x(minute * 60)" :y="HEIGHT - 6" text-anchor="middle">{{ minute }}</text>
-        <line :x1="EDGE.left" :x2="width - EDGE.right" :y1="HEIGHT - EDGE.bottom" :y2="HEIGHT - EDGE.bottom" />
-      </g>
-      <rect
-        v-if="band"
-        class="band"
-        :x="EDGE.left"
-        :width="Math.max(0, width - EDGE.left - EDGE.right)"
-        :y="band.top"
-        :height="band.height"
-      />
-      <template v-if="ends">
-        <line class="end" :x1="EDGE.left" :x2="width - EDGE.right" :y1="y(ends.finalC)" :y2="y(ends.finalC)" />
-        <text :x="width - EDGE.right + 6" :y="y(ends.finalC) + 5" class="final">{{ endWords }}</text>
-      </template>
-      <path v-if="curve" :d="curve" class="curve" />
-      <circle v-for="(sample, index) in warming.samples" :key="index" :cx="x(sample.tS)" :cy="y(sample.tempC)" r="3.5" />
-    </svg>
-    <p>
+  <div class="warming">
+    <div ref="plot" class="plot">
+      <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" role="img" :aria-label="`How it warms: ${name}`">
+        <g class="axis">
+          <text v-for="c in [range.low, range.high]" :key="c" :x="EDGE.left - 6" :y="y(c) + 4" text-anchor="end">{{ c.toFixed(0) }}</text>
+          <text v-for="minute in minutes" :key="`m${minute}`" :x="x(minute * 60)" :y="height - 6" text-anchor="middle">{{ minute }}</text>
+          <line :x1="EDGE.left" :x2="width - EDGE.right" :y1="height - EDGE.bottom" :y2="height - EDGE.bottom" />
+        </g>
+        <rect
+          v-if="band"
+          class="band"
+          :x="EDGE.left"
+          :width="Math.max(0, width - EDGE.left - EDGE.right)"
+          :y="band.top"
+          :height="band.height"
+        />
+        <template v-if="ends">
+          <line class="end" :x1="EDGE.left" :x2="width - EDGE.right" :y1="y(ends.finalC)" :y2="y(ends.finalC)" />
+          <text :x="width - EDGE.right + 6" :y="y(ends.finalC) + 5" class="final">{{ endWords }}</text>
+        </template>
+        <path v-if="curve" :d="curve" class="curve" />
+        <circle v-for="(sample, index) in warming.samples" :key="index" :cx="x(sample.tS)" :cy="y(sample.tempC)" r="3.5" />
+      </svg>
+    </div>
+    <p role="status">
       <strong>{{ name }}</strong> {{ words }}
     </p>
   </div>
@@ -133,6 +135,20 @@ circle {
   fill: var(--ink);
 }
 p {
-  margin: 4px 0 0;
+  margin: 0;
+}
+.warming {
+  height: 100%;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  gap: 4px;
+}
+.plot {
+  position: relative;
+  min-height: var(--least-plot, 150px);
+}
+svg {
+  position: absolute;
+  inset: 0;
 }
 </style>

@@ -30,7 +30,11 @@ const shows = defineModel<'loop' | 'curve'>('shows', { required: true });
 </script>
 
 <template>
-  <div ref="frame" class="frame" :class="{ powered, working: has('work'), typing: typing.field.value !== null }">
+  <div
+    ref="frame"
+    class="frame"
+    :class="{ powered, working: has('work'), curved: has('curve') && shows === 'curve', typing: typing.field.value !== null }"
+  >
     <div class="head"><slot name="head" /></div>
     <div class="picture">
       <div v-show="!has('curve') || shows === 'loop'" ref="picture" class="loop"><slot name="picture" :height="pictureHeight" /></div>
