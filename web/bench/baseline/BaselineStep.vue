@@ -221,7 +221,8 @@ p {
   padding-right: min(150px, 22%);
   height: 100%;
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(330px, 100%), 1fr));
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
   gap: 8px 18px;
 }
 .form {
@@ -236,6 +237,11 @@ p {
   display: grid;
   grid-template-columns: repeat(4, minmax(0, 1fr));
   gap: 12px;
+}
+@media (max-width: 600px) {
+  .curves {
+    grid-auto-flow: row;
+  }
 }
 @media (max-width: 700px) {
   .entry {

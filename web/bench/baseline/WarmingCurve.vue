@@ -64,7 +64,7 @@ const words = computed(() => {
     });
   }
   if (found.minutesToHalfKelvin === 0) return say('It changes no more by half a kelvin: the test may end.');
-  return say('{percent} % there; in {minutes} min it is within half a kelvin. Read now, it is brought to its end by the curve.', {
+  return say('{percent} % there; in {minutes} min it is within half a kelvin.', {
     percent: Math.round(100 * found.reachedFraction),
     minutes: Math.ceil(found.minutesToHalfKelvin),
   });
