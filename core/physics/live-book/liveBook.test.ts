@@ -99,6 +99,22 @@ describe('the live book', () => {
     expect(Math.abs((contents.insideMl ?? 0) - held - level(contents))).toBeLessThan(30);
   });
 
+  it('learns no way that its parts could not hold: a pour was forgotten, or it was called back before it came', () => {
+    const contents = dryContents(twin);
+    const book = bookOn(contents);
+    book.pour(100, { toMark: true });
+    book.returned();
+    book.level(fillMarkMl, 3);
+    book.bled();
+    expect(contents.way).toBeNull();
+    // the rest goes in: now it is full
+    book.pour(660);
+    book.returned();
+    book.level(fillMarkMl, 3);
+    book.bled();
+    expect(contents.way?.ml).toBeCloseTo(760 - level(contents), 0);
+  });
+
   it('knows less about itself some time later, until the level is read: what the reservoir lost is so much less inside', () => {
     const left = filledContents(twin, { volumeMl: twin.insideMl(twin.atMark()), sdMl: 12 });
     const later = laterContents(left);

@@ -238,7 +238,10 @@ export class LiveBook {
     if (insideMl === null || !standing?.isRound) return;
     const { reservoirMl, reservoirSdMl } = standing;
     if (!way) {
-      own.way = { ml: insideMl - reservoirMl, sdMl: Math.hypot(own.insideSdMl, reservoirSdMl) };
+      const found = { ml: insideMl - reservoirMl, sdMl: Math.hypot(own.insideSdMl, reservoirSdMl) };
+      // far from what its parts hold it is no way of this loop: a pour was forgotten, or it came back before it was full
+      if (!this.fitsParts(found)) return;
+      own.way = found;
       return;
     }
     const seenMl = way.ml + reservoirMl;
@@ -246,6 +249,11 @@ export class LiveBook {
     const both = Math.hypot(seenSd, own.insideSdMl);
     if (Math.abs(seenMl - insideMl) > LOST_TRACK_SD * both) return;
     this.correctInside(seenMl, seenSd);
+  }
+
+  private fitsParts({ ml, sdMl }: NonNullable<LoopContents['way']>): boolean {
+    const { twin } = this;
+    return twin === null || Math.abs(ml - twin.wayMl(twin.atMark())) <= LOST_TRACK_SD * Math.hypot(sdMl, this.wholeSdMl);
   }
 
   /**
