@@ -51,6 +51,8 @@ export default defineConfig({
       output: {
         codeSplitting: {
           groups: [
+            // first of all
+            { name: 'ahead', test: /web[\\/]base[\\/]http[\\/]ahead\.|core[\\/]workshop[\\/]machine-list[\\/]pages\./, priority: 2 },
             {
               name: 'frame',
               test: /node_modules[\\/](@vue|vue|vue-router|pinia|vuetify|@vuetify|@formatjs|intl-messageformat|idb|@mdi)[\\/]/,

@@ -1,3 +1,5 @@
+// before all else
+import './first.js';
 import { createPinia } from 'pinia';
 import { createApp, watchEffect } from 'vue';
 import { reading, USUAL_READING } from '@core/base/units/reading.js';

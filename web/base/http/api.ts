@@ -1,5 +1,6 @@
 import { say } from '@core/base/words/say.js';
 import type { FieldProblem } from '@core/base/checking/input.js';
+import { answeredAhead, forgetAhead } from './ahead.js';
 
 /** An answer that is not a success: what is wrong, where, and what would be right. */
 export class ApiError extends Error {
@@ -91,9 +92,10 @@ async function ask<T>(method: Method, path: string, options: Options): Promise<T
   if (options.body !== undefined) headers['content-type'] = 'application/json';
   if (token !== null) headers['x-lavacrum-token'] = token;
   if (options.idempotencyKey) headers['idempotency-key'] = options.idempotencyKey;
-  let response: Response;
+  if (method !== 'GET') forgetAhead();
+  let response = method === 'GET' ? await answeredAhead(path) : null;
   try {
-    response = await fetch(`/api${path}`, {
+    response ??= await fetch(`/api${path}`, {
       method,
       headers,
       body: options.body === undefined ? undefined : JSON.stringify(options.body),

@@ -4,6 +4,7 @@ import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { SetupInput, SignInInput } from '@core/workshop/people/schema.js';
 import { call, get, setToken, whenSignedOut, whenTokenIsOld } from '../../base/http/api.js';
+import { rememberSignedIn } from '../../base/http/ahead.js';
 import { deviceOutbox } from '../../base/outbox/deviceOutbox.js';
 import { forgetAnswers, rememberAnswer, rememberedAnswer } from '../../base/outbox/deviceStore.js';
 import { fetchWords } from '../../base/words/words.js';
@@ -23,6 +24,7 @@ export const useSession = defineStore('session', () => {
     // nothing is said before the words are there
     if (answer.signedIn) await fetchWords(answer.account.reading?.language ?? 'en').catch(() => undefined);
     loaded.value = true;
+    rememberSignedIn(answer.signedIn);
     if (answer.signedIn) {
       account.value = answer.account;
       setTimeZone(answer.account.timeZone);

@@ -1,0 +1,3 @@
+import { askAhead } from '../base/http/ahead.js';
+
+askAhead();

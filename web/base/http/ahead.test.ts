@@ -1,0 +1,82 @@
+// @vitest-environment happy-dom
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { linesPath } from '../../workshop/machine-list/useLines.js';
+import { answeredAhead, askAhead, firstQuestions, forgetAhead, rememberSignedIn } from './ahead.js';
+import { call, get } from './api.js';
+
+const ID = 'addfce42-0838-438d-9efb-16a860b6a759';
+let asked: string[];
+beforeEach(() => {
+  asked = [];
+  localStorage.clear();
+  vi.stubGlobal('fetch', (path: string) => {
+    asked.push(path);
+    return Promise.resolve(new Response(JSON.stringify({ path, turn: asked.length })));
+  });
+});
+afterEach(() => {
+  forgetAhead();
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe('what a page begins with', () => {
+  it.each([
+    ['/today', '', ['/today', '/benches']],
+    ['/', '', ['/today', '/benches']],
+    [`/systems/${ID}`, '', [`/systems/${ID}`, '/coolants', '/benches']],
+    [`/runs/${ID}`, '', [`/runs/${ID}`, '/coolants', '/benches']],
+    ['/systems/new', '', []],
+    [`/systems/${ID}/papers`, '', []],
+    ['/sign-in', '?next=/today', []],
+  ])('%s%s', (pathname, search, questions) => {
+    expect(firstQuestions({ pathname, search })).toEqual(questions);
+  });
+
+  it('is the list as its page asks for it, searched or not', () => {
+    expect(firstQuestions({ pathname: '/systems', search: '' })).toContain(linesPath({ q: '', attention: null }));
+    expect(firstQuestions({ pathname: '/systems', search: '?q=Glass+cube%202' })).toContain(linesPath({ q: 'Glass cube 2' }));
+  });
+});
+
+describe('a question that was asked ahead', () => {
+  beforeEach(() => {
+    window.history.replaceState(null, '', '/today');
+  });
+
+  it('is who is signed in, and nothing else where nobody was', () => {
+    askAhead();
+    rememberSignedIn(true);
+    rememberSignedIn(false);
+    expect(asked).toEqual(['/api/session']);
+  });
+
+  it('answers the page that asks for it once; asked again it is asked anew', async () => {
+    rememberSignedIn(true);
+    askAhead();
+    expect(asked).toEqual(['/api/session', '/api/today', '/api/benches']);
+    expect(await get('/today')).toEqual({ path: '/api/today', turn: 2 });
+    expect(asked).toHaveLength(3);
+    expect(await get('/today')).toEqual({ path: '/api/today', turn: 4 });
+  });
+
+  it('is forgotten once something was changed, or when no page took it for a while', async () => {
+    vi.useFakeTimers();
+    rememberSignedIn(true);
+    askAhead();
+    await call('PUT', '/session', { body: {} }).catch(() => undefined);
+    expect(await answeredAhead('/today')).toBeNull();
+    askAhead();
+    vi.advanceTimersByTime(6000);
+    expect(await answeredAhead('/today')).toBeNull();
+  });
+
+  it('that nobody answered is asked again by its page', async () => {
+    rememberSignedIn(true);
+    let isAway = true;
+    vi.stubGlobal('fetch', () => (isAway ? Promise.reject(new TypeError('away')) : Promise.resolve(new Response('{"is":"there"}'))));
+    askAhead();
+    isAway = false;
+    expect(await get('/today')).toEqual({ is: 'there' });
+  });
+});

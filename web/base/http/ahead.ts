@@ -1,0 +1,51 @@
+import { PAGE } from '@core/workshop/machine-list/pages.js';
+
+// What the page that is opened will ask first is asked while the rest of the program is still being read: the browser waits for both at
+// once. Nothing else is imported here, so that it runs before all of it.
+
+/** on the device: somebody is signed in here. A stranger is not asked for what he may not see. */
+const SIGNED_IN = 'lavacrum-signed-in';
+/** ms after which an answer that no page took is too old to be shown */
+const KEPT_MS = 5000;
+
+const asked = new Map<string, Promise<Response | null>>();
+
+/** First questions of a page by its address; pages that are not named ask for themselves. */
+export function firstQuestions(address: { readonly pathname: string; readonly search: string }): string[] {
+  const q = new URLSearchParams(address.search).get('q')?.trim() ?? '';
+  const query = new URLSearchParams({ limit: String(PAGE.usual), ...(q ? { q } : {}) });
+  if (['/', '/today'].includes(address.pathname)) return ['/today', '/benches'];
+  if (address.pathname === '/systems') return [`/systems?${query}`, '/benches'];
+  if (/^\/(systems|jobs|runs)\/[0-9a-f-]{36}$/.test(address.pathname)) return [address.pathname, '/coolants', '/benches'];
+  return [];
+}
+
+function ask(path: string): void {
+  const answer = fetch(`/api${path}`, { headers: { accept: 'application/json' }, credentials: 'same-origin' }).catch(() => null);
+  asked.set(path, answer);
+  setTimeout(() => asked.delete(path), KEPT_MS);
+}
+
+/** The answer to a question that was asked ahead, once; null: it was not, or nothing came. */
+export async function answeredAhead(path: string): Promise<Response | null> {
+  const answer = asked.get(path);
+  if (!answer) return null;
+  asked.delete(path);
+  return answer;
+}
+
+/** What was asked before something was changed is no answer any more. */
+export const forgetAhead = (): void => asked.clear();
+
+/** For the next time this device opens a page. */
+export function rememberSignedIn(is: boolean): void {
+  if (is) localStorage.setItem(SIGNED_IN, 'yes');
+  else localStorage.removeItem(SIGNED_IN);
+}
+
+/** Asks who is signed in and, where somebody was, what the page of this address begins with. */
+export function askAhead(): void {
+  ask('/session');
+  if (localStorage.getItem(SIGNED_IN) === null) return;
+  for (const path of firstQuestions(window.location)) ask(path);
+}
