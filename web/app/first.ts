@@ -1,3 +1,3 @@
 import { askAhead } from '../base/http/ahead.js';
 
-askAhead();
+askAhead(window.location);

@@ -5,6 +5,7 @@ import { answeredAhead, askAhead, firstQuestions, forgetAhead, rememberSignedIn 
 import { call, get } from './api.js';
 
 const ID = 'addfce42-0838-438d-9efb-16a860b6a759';
+const TODAY = { pathname: '/today', search: '' };
 let asked: string[];
 beforeEach(() => {
   asked = [];
@@ -40,12 +41,8 @@ describe('what a page begins with', () => {
 });
 
 describe('a question that was asked ahead', () => {
-  beforeEach(() => {
-    window.history.replaceState(null, '', '/today');
-  });
-
   it('is who is signed in, and nothing else where nobody was', () => {
-    askAhead();
+    askAhead(TODAY);
     rememberSignedIn(true);
     rememberSignedIn(false);
     expect(asked).toEqual(['/api/session']);
@@ -53,7 +50,7 @@ describe('a question that was asked ahead', () => {
 
   it('answers the page that asks for it once; asked again it is asked anew', async () => {
     rememberSignedIn(true);
-    askAhead();
+    askAhead(TODAY);
     expect(asked).toEqual(['/api/session', '/api/today', '/api/benches']);
     expect(await get('/today')).toEqual({ path: '/api/today', turn: 2 });
     expect(asked).toHaveLength(3);
@@ -63,10 +60,10 @@ describe('a question that was asked ahead', () => {
   it('is forgotten once something was changed, or when no page took it for a while', async () => {
     vi.useFakeTimers();
     rememberSignedIn(true);
-    askAhead();
+    askAhead(TODAY);
     await call('PUT', '/session', { body: {} }).catch(() => undefined);
     expect(await answeredAhead('/today')).toBeNull();
-    askAhead();
+    askAhead(TODAY);
     vi.advanceTimersByTime(6000);
     expect(await answeredAhead('/today')).toBeNull();
   });
@@ -75,7 +72,7 @@ describe('a question that was asked ahead', () => {
     rememberSignedIn(true);
     let isAway = true;
     vi.stubGlobal('fetch', () => (isAway ? Promise.reject(new TypeError('away')) : Promise.resolve(new Response('{"is":"there"}'))));
-    askAhead();
+    askAhead(TODAY);
     isAway = false;
     expect(await get('/today')).toEqual({ is: 'there' });
   });

@@ -10,8 +10,13 @@ const KEPT_MS = 5000;
 
 const asked = new Map<string, Promise<Response | null>>();
 
+interface Address {
+  readonly pathname: string;
+  readonly search: string;
+}
+
 /** First questions of a page by its address; pages that are not named ask for themselves. */
-export function firstQuestions(address: { readonly pathname: string; readonly search: string }): string[] {
+export function firstQuestions(address: Address): string[] {
   const q = new URLSearchParams(address.search).get('q')?.trim() ?? '';
   const query = new URLSearchParams({ limit: String(PAGE.usual), ...(q ? { q } : {}) });
   if (['/', '/today'].includes(address.pathname)) return ['/today', '/benches'];
@@ -43,9 +48,9 @@ export function rememberSignedIn(is: boolean): void {
   else localStorage.removeItem(SIGNED_IN);
 }
 
-/** Asks who is signed in and, where somebody was, what the page of this address begins with. */
-export function askAhead(): void {
+/** Asks who is signed in and, where somebody was, what the page of that address begins with. */
+export function askAhead(address: Address): void {
   ask('/session');
   if (localStorage.getItem(SIGNED_IN) === null) return;
-  for (const path of firstQuestions(window.location)) ask(path);
+  for (const path of firstQuestions(address)) ask(path);
 }

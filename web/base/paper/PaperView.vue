@@ -270,12 +270,12 @@ img {
   }
   td:not(:first-child) > span {
     flex: 1;
-    text-align: right;
     white-space: normal;
   }
   td[data-head]:not(:first-child)::before {
     content: attr(data-head);
     color: var(--ink-soft);
+    flex: 0 0 6.5rem;
   }
   td:not(:has(> span:not(:empty))) {
     display: none;
