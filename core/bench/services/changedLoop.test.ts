@@ -71,6 +71,27 @@ describe('a run that goes on with a part left out', () => {
     );
   });
 
+  it('leaves what was ticked in the open step as it read when it was ticked, and asks the rest anew', () => {
+    const run = new TestRun(whole);
+    for (const { id } of run.procedure.steps) {
+      if (id === 'drain') break;
+      if (id === 'isolate') run.finish(id);
+      else run.tick(id).say({ type: 'deviation', step: id, reason: 'for the test' });
+    }
+    const textsOf = ({ steps }: Procedure): Map<string, string> =>
+      new Map(steps.find(({ id }) => id === 'drain')?.checks.map(({ id, text }) => [id, text]));
+    const [was, made] = [textsOf(whole), textsOf(without)];
+    // how much comes is said of either loop
+    const [opens] = [...was].find(([id, text]) => made.has(id) && made.get(id) !== text) ?? [''];
+    expect(opens).not.toBe('');
+    const before = procedureAfterChange(run.procedure, without, run.state, [part, left.goneTube]);
+    expect(textsOf(before).get(opens)).toBe(made.get(opens));
+    run.say({ type: 'check', step: 'drain', check: opens, mark: 'done' });
+    const after = procedureAfterChange(run.procedure, without, run.state, [part, left.goneTube]);
+    expect(textsOf(after).get(opens)).toBe(was.get(opens));
+    expect([...textsOf(after).keys()]).toEqual([...made.keys()]);
+  });
+
   it('asks the refill for what the loop holds without it', () => {
     const { loop, left, procedure, state } = leftOut(0);
     const inside = state.contents.insideMl as number;

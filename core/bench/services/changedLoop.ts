@@ -32,7 +32,8 @@ export function procedureAfterChange(
   const steps = now.steps.map((step) => {
     if (!again(step) && isDone(state, ({ id }) => id === step.id)) return step;
     const anew = made.steps.find(({ id }) => id === step.id);
-    return anew ?? { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
+    if (!anew) return { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
+    return again(step) ? anew : keepingAnswered(step, anew, state);
   });
   return {
     ...now,
@@ -50,6 +51,16 @@ export function procedureAfterChange(
       },
     ],
     steps,
+  };
+}
+
+/** What was answered in the step that stands open was answered as it read then; the rest reads as it is now. */
+function keepingAnswered(step: ProcedureStep, anew: ProcedureStep, state: RunState): ProcedureStep {
+  const marks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};
+  const asked = new Map(step.checks.map((each) => [each.id, each]));
+  return {
+    ...anew,
+    checks: anew.checks.map((each) => ((marks[each.id]?.mark ?? 'open') === 'open' ? each : (asked.get(each.id) ?? each))),
   };
 }
 
