@@ -46,7 +46,8 @@ test('a file that is no loop is refused with the place of its fault, and nothing
   await expect(page.getByRole('heading', { name: /Lay out the loop/ })).toBeVisible();
 });
 
-test('edits are undone and redone, survive a reload, and become revisions', async ({ page, app }) => {
+// screens tell the same of drafts and revisions (web/machine/loop): every night, not at every change
+test('edits are undone and redone, survive a reload, and become revisions @thorough', async ({ page, app }) => {
   await newSystem(page, app, 'Draft case');
   await page.getByRole('button', { name: 'Processor, one radiator' }).click();
   await page.getByRole('button', { name: 'Save the loop' }).click();

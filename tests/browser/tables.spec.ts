@@ -2,7 +2,8 @@ import { expect, search, signIn, test } from './app.js';
 
 const asFile = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text, 'latin1') });
 
-test('a workshop moves in from its own tables: the due list stands, a loop is laid out, the history follows, and one is taken back', async ({
+// server/workshop/importing tells the same over the routes: every night, not at every change
+test('a workshop moves in from its own tables: the due list stands, a loop is laid out, the history follows, and one is taken back @thorough', async ({
   page,
   app,
   complaints,

@@ -33,6 +33,9 @@ export interface Answer<T = Record<string, never>> {
   readonly headers: Headers;
 }
 
+/** of whatever server of these tests logged last: a failure on a server is told with what it said itself */
+let lastLogged = '';
+
 /** One server on a database of its own, with a clock that tests move. */
 export class TestBench {
   nowMs = FIRST_MS;
@@ -75,7 +78,11 @@ export class TestBench {
     const owner = new pg.Pool({ connectionString: urlOfDatabase(adminUrl, name), max: 2 });
     owner.on('error', () => undefined);
     const holder: { bench?: TestBench } = {};
-    const log = pino({ level: 'error' }, { write: (line: string) => void holder.bench?.logged.push(line) });
+    const write = (line: string): void => {
+      lastLogged = line;
+      holder.bench?.logged.push(line);
+    };
+    const log = pino({ level: 'error' }, { write });
     const push = new PushHub(serverUrl, log);
     const clock = options.clock ?? { now: () => new Date(holder.bench?.nowMs ?? FIRST_MS) };
     const parts = options.instruments?.(serverUrl, pool, clock);
@@ -193,6 +200,7 @@ export class Visitor {
     });
     for (const set of response.headers.getSetCookie()) this.cookie = set.split(';')[0] as string;
     const text = await response.text();
+    if (response.status === 500) process.stderr.write(`${method} ${path}: ${lastLogged}\n`);
     return { status: response.status, body: (text.startsWith('{') ? JSON.parse(text) : { text }) as T, headers: response.headers };
   }
 
