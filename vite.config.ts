@@ -52,7 +52,11 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             // first of all
-            { name: 'ahead', test: /web[\\/]base[\\/]http[\\/]ahead\.|core[\\/]workshop[\\/]machine-list[\\/]pages\./, priority: 2 },
+            {
+              name: 'ahead',
+              test: /web[\\/](app[\\/]firstQuestions|base[\\/]http[\\/]ahead|workshop[\\/]machine-list[\\/]linesPath)\.|core[\\/]workshop[\\/]machine-list[\\/]pages\./,
+              priority: 2,
+            },
             {
               name: 'frame',
               test: /node_modules[\\/](@vue|vue|vue-router|pinia|vuetify|@vuetify|@formatjs|intl-messageformat|idb|@mdi)[\\/]/,

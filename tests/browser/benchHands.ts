@@ -2,6 +2,9 @@ import type { Locator, Page } from '@playwright/test';
 import { choose, expect, search, timePasses, type RunningApp } from './app.js';
 import { framed } from './frame.js';
 
+/** The number that a text begins with: a thousand has a thin space in it. */
+const numberOf = (words: string): string => (/^[\d.\u202f]+/.exec(words)?.[0] ?? '0').replace(/\u202f/g, '');
+
 /** The one figure of the step on screen. */
 export const figure = (page: Page): Locator => page.locator('[data-region="figure"] .big-number');
 
@@ -56,16 +59,13 @@ export async function cameOut(page: Page, ml: string): Promise<void> {
   await expect.poll(async () => ((await jug.count()) === 0 ? '' : jug.inputValue())).toBe('');
 }
 
-/** the figure a text begins with: a thousand has a thin space in it */
-const mlOf = (words: string): string => (/^[\d\u202f]+/.exec(words)?.[0] ?? '').replace(/\u202f/g, '');
-
 /** Drains stand by stand, as much as the screen says should come. */
 export async function drainAsAdvised(page: Page): Promise<void> {
   const big = figure(page);
   for (let stand = 0; stand < 5; stand += 1) {
     const words = await big.innerText();
     if (!words.includes('should come')) break;
-    await cameOut(page, mlOf(words));
+    await cameOut(page, numberOf(words));
     await expect(big).not.toHaveText(words);
   }
   await tickAll(page);
@@ -81,7 +81,7 @@ async function pourNow(page: Page, ml: string, button: string): Promise<void> {
 
 /** The pump for as long as the order says; what is poured meanwhile goes in in one go. @returns mL poured */
 async function pumpAsOrdered(page: Page, app: RunningApp, big: string): Promise<number> {
-  const [figure = '0'] = big.split(/\s/);
+  const figure = numberOf(big);
   await expect(page.getByRole('button', { name: /^Pump on/ })).toBeEnabled();
   await page.getByRole('button', { name: /^Pump on/ }).click();
   await expect(page.getByRole('button', { name: /^Pump off/ })).toBeVisible();

@@ -1,3 +1,5 @@
 import { askAhead } from '../base/http/ahead.js';
+import { firstQuestions } from './firstQuestions.js';
 
-askAhead(window.location);
+// Runs before the rest of the program: nothing else is imported here, nor by what is imported here.
+askAhead(firstQuestions(window.location));

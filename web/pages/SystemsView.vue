@@ -8,7 +8,8 @@ import { useShortcuts } from '../base/keys/shortcuts.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from '../workshop/machines/lifeScale.js';
 import LifeRow from '../workshop/machines/LifeRow.vue';
 import ListDownload from '../workshop/machine-list/ListDownload.vue';
-import { useLines, type LinesAsked } from '../workshop/machine-list/useLines.js';
+import type { LinesAsked } from '../workshop/machine-list/linesPath.js';
+import { useLines } from '../workshop/machine-list/useLines.js';
 
 const route = useRoute();
 const router = useRouter();

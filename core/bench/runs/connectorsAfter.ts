@@ -4,7 +4,7 @@ import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { procedureNow } from './alsoPulled.js';
 import { BACK, leadBeside, connectorOf, PULLED } from './checkIds.js';
 import { stepThat, type CheckItem, type Procedure } from './procedure.js';
-import type { CheckState, RunState } from './state.js';
+import { marksOf, type CheckState, type RunState } from './state.js';
 
 interface Way {
   /** where it came back, or was said not to */
@@ -15,15 +15,13 @@ interface Way {
 
 /** Every connector of the return to power, with what was said of it on both ways. */
 function ways(procedure: Procedure, state: RunState): Way[] {
-  const marksOf = (id: string | undefined): Readonly<Record<string, CheckState>> =>
-    state.steps.find((step) => step.id === id)?.checks ?? {};
-  const off = marksOf(stepThat(procedure, 'isolates')?.id);
+  const off = marksOf(state, stepThat(procedure, 'isolates')?.id);
   return procedureNow(procedure, state)
     .steps.filter(({ kind }) => kind === 'power')
     .flatMap(({ id, checks }) =>
       checks
         .filter((check) => check.id.startsWith(BACK))
-        .map((check) => ({ check, off: off[`${PULLED}${check.id.slice(BACK.length)}`], back: marksOf(id)[check.id] })),
+        .map((check) => ({ check, off: off[`${PULLED}${check.id.slice(BACK.length)}`], back: marksOf(state, id)[check.id] })),
     );
 }
 

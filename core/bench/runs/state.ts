@@ -9,6 +9,7 @@ import { startContents } from './book.js';
 import type { Procedure, StepKind } from './procedure.js';
 import type {
   AlsoPulled,
+  CheckState,
   Dyed,
   Missed,
   PourFrom,
@@ -195,6 +196,10 @@ export const currentStep = ({ steps, current }: RunState): StepState | undefined
 export const currentKind = (state: RunState): StepKind | null => currentStep(state)?.kind ?? null;
 export const isDone = ({ steps }: RunState, is: (step: StepState) => boolean): boolean =>
   steps.some((step) => step.status === 'done' && is(step));
+
+/** What was said of the lines of a step, by their ids. */
+export const marksOf = ({ steps }: Pick<RunState, 'steps'>, id: string | undefined): Readonly<Record<string, CheckState>> =>
+  steps.find((step) => step.id === id)?.checks ?? {};
 
 export function switchPump(state: RunState, on: boolean, at: string): void {
   const last = state.pumpRuns.at(-1);

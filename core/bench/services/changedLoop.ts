@@ -2,7 +2,7 @@ import { tubesLeaving } from '../../machine/loop-change/loopChange.js';
 import type { RebuiltEntry } from '../runs/entries/rebuilt.js';
 import { placesOf, type EarlierLoop, type Procedure, type ProcedureStep } from '../runs/procedure.js';
 import { bookOf, twinOf } from '../runs/book.js';
-import { isDone, type RunState } from '../runs/state.js';
+import { isDone, marksOf, type RunState } from '../runs/state.js';
 import { nameIn } from '../../machine/catalogue/names.js';
 
 /** mL inside a part as the book has it, with nobody having measured it; null where heights or contents are not known. */
@@ -30,10 +30,11 @@ export function procedureAfterChange(
     place !== undefined && gone.some(({ id }) => place === id || place.startsWith(`${id}.`));
   const { volume, fillPlan, facts, twin } = now;
   const steps = now.steps.map((step) => {
-    if (!again(step) && isDone(state, ({ id }) => id === step.id)) return step;
+    const isAgain = again(step);
+    if (!isAgain && isDone(state, ({ id }) => id === step.id)) return step;
     const anew = made.steps.find(({ id }) => id === step.id);
     if (!anew) return { ...step, checks: step.checks.filter(({ place }) => !isGone(place)) };
-    return again(step) ? anew : keepingAnswered(step, anew, state);
+    return isAgain ? anew : keepingAnswered(step, anew, state);
   });
   return {
     ...now,
@@ -56,7 +57,7 @@ export function procedureAfterChange(
 
 /** What was answered in the step that stands open was answered as it read then; the rest reads as it is now. */
 function keepingAnswered(step: ProcedureStep, anew: ProcedureStep, state: RunState): ProcedureStep {
-  const marks = state.steps.find(({ id }) => id === step.id)?.checks ?? {};
+  const marks = marksOf(state, step.id);
   const asked = new Map(step.checks.map((each) => [each.id, each]));
   return {
     ...anew,
@@ -67,7 +68,7 @@ function keepingAnswered(step: ProcedureStep, anew: ProcedureStep, state: RunSta
 /** Lines that somebody answered before the loop was changed, and that no step has any more. */
 function answeredNoMore(now: Procedure, steps: readonly ProcedureStep[], state: RunState): NonNullable<EarlierLoop['checks']> {
   return now.steps.flatMap(({ id: step, checks }) => {
-    const marks = state.steps.find(({ id }) => id === step)?.checks ?? {};
+    const marks = marksOf(state, step);
     const still = new Set(steps.find(({ id }) => id === step)?.checks.map(({ id }) => id));
     return checks.filter(({ id }) => marks[id] !== undefined && !still.has(id)).map(({ id, text }) => ({ step, id, text }));
   });

@@ -240,8 +240,7 @@ export class LiveBook {
     if (!way) {
       const found = { ml: insideMl - reservoirMl, sdMl: Math.hypot(own.insideSdMl, reservoirSdMl) };
       // far from what its parts hold it is no way of this loop: a pour was forgotten, or it came back before it was full
-      if (!this.fitsParts(found)) return;
-      own.way = found;
+      if (this.fitsParts(found)) own.way = found;
       return;
     }
     const seenMl = way.ml + reservoirMl;

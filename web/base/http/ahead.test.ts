@@ -1,11 +1,9 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { linesPath } from '../../workshop/machine-list/useLines.js';
-import { answeredAhead, askAhead, firstQuestions, forgetAhead, rememberSignedIn } from './ahead.js';
+import { answeredAhead, askAhead, forgetAhead, rememberSignedIn } from './ahead.js';
 import { call, get } from './api.js';
 
-const ID = 'addfce42-0838-438d-9efb-16a860b6a759';
-const TODAY = { pathname: '/today', search: '' };
+const TODAY = ['/today', '/benches'];
 let asked: string[];
 beforeEach(() => {
   asked = [];
@@ -19,25 +17,6 @@ afterEach(() => {
   forgetAhead();
   vi.useRealTimers();
   vi.unstubAllGlobals();
-});
-
-describe('what a page begins with', () => {
-  it.each([
-    ['/today', '', ['/today', '/benches']],
-    ['/', '', ['/today', '/benches']],
-    [`/systems/${ID}`, '', [`/systems/${ID}`, '/coolants', '/benches']],
-    [`/runs/${ID}`, '', [`/runs/${ID}`, '/coolants', '/benches']],
-    ['/systems/new', '', []],
-    [`/systems/${ID}/papers`, '', []],
-    ['/sign-in', '?next=/today', []],
-  ])('%s%s', (pathname, search, questions) => {
-    expect(firstQuestions({ pathname, search })).toEqual(questions);
-  });
-
-  it('is the list as its page asks for it, searched or not', () => {
-    expect(firstQuestions({ pathname: '/systems', search: '' })).toContain(linesPath({ q: '', attention: null }));
-    expect(firstQuestions({ pathname: '/systems', search: '?q=Glass+cube%202' })).toContain(linesPath({ q: 'Glass cube 2' }));
-  });
 });
 
 describe('a question that was asked ahead', () => {

@@ -1,7 +1,5 @@
-import { PAGE } from '@core/workshop/machine-list/pages.js';
-
 // What the page that is opened will ask first is asked while the rest of the program is still being read: the browser waits for both at
-// once. Nothing else is imported here, so that it runs before all of it.
+// once.
 
 /** on the device: somebody is signed in here. A stranger is not asked for what he may not see. */
 const SIGNED_IN = 'lavacrum-signed-in';
@@ -9,21 +7,6 @@ const SIGNED_IN = 'lavacrum-signed-in';
 const KEPT_MS = 5000;
 
 const asked = new Map<string, Promise<Response | null>>();
-
-interface Address {
-  readonly pathname: string;
-  readonly search: string;
-}
-
-/** First questions of a page by its address; pages that are not named ask for themselves. */
-export function firstQuestions(address: Address): string[] {
-  const q = new URLSearchParams(address.search).get('q')?.trim() ?? '';
-  const query = new URLSearchParams({ limit: String(PAGE.usual), ...(q ? { q } : {}) });
-  if (['/', '/today'].includes(address.pathname)) return ['/today', '/benches'];
-  if (address.pathname === '/systems') return [`/systems?${query}`, '/benches'];
-  if (/^\/(systems|jobs|runs)\/[0-9a-f-]{36}$/.test(address.pathname)) return [address.pathname, '/coolants', '/benches'];
-  return [];
-}
 
 function ask(path: string): void {
   const answer = fetch(`/api${path}`, { headers: { accept: 'application/json' }, credentials: 'same-origin' }).catch(() => null);
@@ -48,9 +31,9 @@ export function rememberSignedIn(is: boolean): void {
   else localStorage.removeItem(SIGNED_IN);
 }
 
-/** Asks who is signed in and, where somebody was, what the page of that address begins with. */
-export function askAhead(address: Address): void {
+/** Asks who is signed in and, where somebody was, what the page that is opened begins with. */
+export function askAhead(questions: readonly string[]): void {
   ask('/session');
   if (localStorage.getItem(SIGNED_IN) === null) return;
-  for (const path of firstQuestions(address)) ask(path);
+  for (const path of questions) ask(path);
 }

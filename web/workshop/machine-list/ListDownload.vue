@@ -3,7 +3,8 @@ import { onScopeDispose, ref } from 'vue';
 import { wordsOf } from '../../base/http/api.js';
 import { latest } from '../../base/http/latest.js';
 import { downloadList } from '../machines/listFile.js';
-import { allLines, type LinesAsked } from './useLines.js';
+import type { LinesAsked } from './linesPath.js';
+import { allLines } from './useLines.js';
 
 /** The list that is shown as a table: all of it, page by page, which can be ended. */
 const props = defineProps<{ asked: LinesAsked; today: string; found: number }>();

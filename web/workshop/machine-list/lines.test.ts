@@ -4,7 +4,8 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, unmountAll, wordsOf } from '../../../tests/screens/mountScreen.js';
 import SystemsView from '../../pages/SystemsView.vue';
 import MachineHistory from '../machines/MachineHistory.vue';
-import { allLines, linesPath, useLines, type Lines } from './useLines.js';
+import { linesPath } from './linesPath.js';
+import { allLines, useLines, type Lines } from './useLines.js';
 
 afterEach(unmountAll);
 const line = (n: number): SystemLine => ({

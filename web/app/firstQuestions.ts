@@ -1,0 +1,14 @@
+import { linesPath } from '../workshop/machine-list/linesPath.js';
+
+interface Address {
+  readonly pathname: string;
+  readonly search: string;
+}
+
+/** First questions of a page by its address; pages that are not named ask for themselves. */
+export function firstQuestions({ pathname, search }: Address): string[] {
+  if (['/', '/today'].includes(pathname)) return ['/today', '/benches'];
+  if (pathname === '/systems') return [linesPath({ q: new URLSearchParams(search).get('q')?.trim() }), '/benches'];
+  if (/^\/(systems|jobs|runs)\/[0-9a-f-]{36}$/.test(pathname)) return [pathname, '/coolants', '/benches'];
+  return [];
+}
