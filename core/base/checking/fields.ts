@@ -37,6 +37,26 @@ export const readText = (most: number, read: (text: string) => object | null): J
   Joi.string()
     .max(most)
     .custom((text: string, helpers) => (read(text) ?? helpers.error('any.invalid')) as unknown as string);
+/** characters of a data address before its bytes, at most */
+const ADDRESS_BEGINS = 80;
+/** whether a text is bytes in base64; one look at each character, however many there are */
+function isBase64(text: string): boolean {
+  const padding = text.endsWith('==') ? 2 : text.endsWith('=') ? 1 : 0;
+  return text.length > padding && !/[^A-Za-z0-9+/]/.test(text.slice(0, text.length - padding));
+}
+/**
+ * A file as a data address in base64 (RFC 2397).
+ * One pattern from `^` to `$` remembers every one of millions of characters in case it has to go back, and fails of its own size.
+ * @param types media types it may have @param mostBytes of the file @param what it should be, for who sent something else
+ */
+export const dataAddress = (types: readonly string[], mostBytes: number, what: string): Joi.StringSchema =>
+  Joi.string()
+    .max(Math.ceil((mostBytes * 4) / 3) + ADDRESS_BEGINS)
+    .custom((address: string, helpers) => {
+      const comma = address.indexOf(',');
+      const isSo = types.some((type) => address.slice(0, comma) === `data:${type};base64`) && isBase64(address.slice(comma + 1));
+      return isSo ? address : helpers.error('string.pattern.name', { name: what, value: address });
+    });
 export const id = (): Joi.StringSchema => Joi.string().guid({ separator: '-' });
 export const rowVersion = (): Joi.NumberSchema => Joi.number().integer().min(1).max(MOST.version).required();
 const inTime = (day: string): boolean => day >= MOST.firstDay && day <= MOST.lastDay;

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { id } from '../../base/checking/fields.js';
+import { dataAddress, id } from '../../base/checking/fields.js';
 import { FILE_KINDS, FILE_TYPES, MOST_FILE_BYTES, type FileKind } from './kinds.js';
 
 export interface FileInput {
@@ -11,7 +11,6 @@ export interface FileInput {
   /** data address */
   readonly content: string;
 }
-const types = Object.keys(FILE_TYPES).map((type) => type.replace(/[./]/g, '\\$&'));
 export const fileSchema = Joi.object({
   id: id().required(),
   name: Joi.string()
@@ -25,8 +24,5 @@ export const fileSchema = Joi.object({
     .valid(...FILE_KINDS)
     .required(),
   note: Joi.string().trim().allow('').max(300).required(),
-  content: Joi.string()
-    .max(Math.ceil((MOST_FILE_BYTES * 4) / 3) + 60)
-    .pattern(new RegExp(`^data:(${types.join('|')});base64,[A-Za-z0-9+/]+=*$`), 'a PDF, picture, text or table of at most 5 MB')
-    .required(),
+  content: dataAddress(Object.keys(FILE_TYPES), MOST_FILE_BYTES, 'a PDF, picture, text or table of at most 5 MB').required(),
 });

@@ -1,6 +1,8 @@
 import Joi from 'joi';
 import { say } from '../../base/words/say.js';
-import { day, finite, id } from '../../base/checking/fields.js';
+import { dataAddress, day, finite, id } from '../../base/checking/fields.js';
+import { MOST_FILE_BYTES } from '../files/kinds.js';
+import { PHOTO_TYPES } from '../photos/schema.js';
 import { MOST_METER_HOURS } from '../usage/defaults.js';
 
 /** What an owner says at the door. Every kind is a code with its values; who said it is the link's owner. */
@@ -67,11 +69,8 @@ const FIELDS: Readonly<Record<SaidKind, Joi.SchemaMap>> = {
   line: { text: Joi.string().trim().min(1).max(1000).required() },
 };
 
-/** Only these beginnings are read; what is behind them is looked at by whoever reads the file. */
-const FILE =
-  /^data:(?:image\/(?:jpeg|png|webp)|text\/(?:csv|plain)|application\/(?:octet-stream|vnd\.ms-excel));base64,[A-Za-z0-9+/]+={0,2}$/;
-/** characters of five megabytes in base64, and the beginning */
-const MOST_FILE_TEXT = 6_700_000;
+/** What is behind these beginnings is looked at by whoever reads the file. */
+const FILE_TYPES = [...PHOTO_TYPES, 'text/csv', 'text/plain', 'application/octet-stream', 'application/vnd.ms-excel'];
 
 const ofKind = (kind: SaidKind): Joi.ObjectSchema => Joi.object({ kind: Joi.valid(kind).required(), ...FIELDS[kind] });
 export const saidSchema = Joi.object({
@@ -86,5 +85,5 @@ export const saidSchema = Joi.object({
       }).unknown(),
     })
     .required(),
-  file: Joi.string().max(MOST_FILE_TEXT).pattern(FILE, 'a picture or a table').allow(null).required(),
+  file: dataAddress(FILE_TYPES, MOST_FILE_BYTES, 'a picture or a table').allow(null).required(),
 });

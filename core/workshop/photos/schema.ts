@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { id } from '../../base/checking/fields.js';
+import { dataAddress, id } from '../../base/checking/fields.js';
 
 /** JPEG, PNG or WebP of at most a megabyte, as a data address; a device makes it small before it sends it. */
 export interface PhotoInput {
@@ -11,13 +11,11 @@ export interface PhotoInput {
   readonly madeBy?: string;
 }
 export const MOST_PHOTO_BYTES = 1_000_000;
+export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'];
 export const photoSchema = Joi.object({
   id: id().required(),
   caption: Joi.string().trim().allow('').max(200).required(),
   jobId: id().allow(null).required(),
   madeBy: id(),
-  image: Joi.string()
-    .max(Math.ceil((MOST_PHOTO_BYTES * 4) / 3) + 40)
-    .pattern(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/]+=*$/, 'a JPEG, PNG or WebP picture of at most 1 MB')
-    .required(),
+  image: dataAddress(PHOTO_TYPES, MOST_PHOTO_BYTES, 'a JPEG, PNG or WebP picture of at most 1 MB').required(),
 });

@@ -108,10 +108,10 @@ export function databaseErrorOf(error: unknown): DatabaseError | null {
   return null;
 }
 
-/** refuses or breaks connections: down, starting, told to end a session that paused too long, or full of connections */
+/** refuses or breaks connections: down, starting, told to end a session that paused too long, full of connections, closed or away while it is brought back */
 const AWAY = new Set([
   ...['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND'],
-  ...['57P01', '57P02', '57P03', '25P03', '53300'],
+  ...['57P01', '57P02', '57P03', '25P03', '53300', '55000', '3D000'],
 ]);
 
 export const isDatabaseAway = (error: unknown): boolean => {
