@@ -154,7 +154,7 @@ function notFinite(value: unknown): boolean {
 }
 
 const commands = Object.keys(CALC_COMMANDS);
-const RUNS = often(20_000);
+const RUNS = often(20_000, 12);
 
 describe('the calc commands against nearly valid input', () => {
   it('has a valid document for every command', () => {
