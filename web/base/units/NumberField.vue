@@ -9,7 +9,15 @@ import { reading } from '@core/base/units/reading.js';
  * is named, not repaired.
  */
 const value = defineModel<number | null>({ required: true });
-const props = defineProps<{ label: string; unit: string; errors?: string[]; large?: boolean; hint?: string }>();
+const props = defineProps<{
+  label: string;
+  /** whose it is, where the same stands several times on a page: read out before the label */
+  of?: string;
+  unit: string;
+  errors?: string[];
+  large?: boolean;
+  hint?: string;
+}>();
 const emit = defineEmits<{ enter: [] }>();
 
 const shownUnit = computed(() => unitName(props.unit));
@@ -50,6 +58,7 @@ function read(raw: string): void {
   <v-text-field
     :model-value="text"
     :label="label"
+    :aria-label="of && `${of}: ${label}`"
     :suffix="shownUnit"
     inputmode="decimal"
     autocomplete="off"

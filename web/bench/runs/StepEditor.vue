@@ -71,7 +71,7 @@ const nameOf = (check: CheckTemplate): string => sayWord(isEach(check) ? EACH[ch
           :class="{ first: index === 0 }"
           rows="2"
           :value="asShown(caution)"
-          aria-label="Caution"
+          :aria-label="`Caution ${index + 1}`"
           :readonly="readonly"
           maxlength="300"
           @change="setCaution(index, ($event.target as HTMLTextAreaElement).value)"
@@ -88,7 +88,13 @@ const nameOf = (check: CheckTemplate): string => sayWord(isEach(check) ? EACH[ch
               rows="1"
               :class="{ power: check.beforePower }"
               :value="asShown(check.text)"
-              :aria-label="check.beforePower ? 'Check, before power' : (check.group ?? 'Check')"
+              :aria-label="
+                check.beforePower
+                  ? `Check ${index + 1}, before power`
+                  : check.group
+                    ? `Check ${index + 1}, ${check.group}`
+                    : `Check ${index + 1}`
+              "
               :readonly="readonly"
               maxlength="300"
               @input="setCheck(index, { ...check, text: asStored(($event.target as HTMLTextAreaElement).value) })"

@@ -197,8 +197,14 @@ function takeQuiet(): void {
               <span class="figures"
                 ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
               >
-              <NumberField v-model="setup.loadsW[each.id] as number | null" class="small" label="load" unit="W" />
-              <NumberField v-model="setup.limitsC[each.id] as number | null" class="small" label="limit" unit="°C" />
+              <NumberField v-model="setup.loadsW[each.id] as number | null" class="small" label="load" :of="names.get(each.id)" unit="W" />
+              <NumberField
+                v-model="setup.limitsC[each.id] as number | null"
+                class="small"
+                label="limit"
+                :of="names.get(each.id)"
+                unit="°C"
+              />
               <span v-if="spare.has(each.id)" class="spare" :class="spare.get(each.id)?.isOver ? 'danger' : 'quiet'">{{
                 spare.get(each.id)?.words
               }}</span>

@@ -69,6 +69,7 @@ async function keep(id: string): Promise<void> {
           :key="field"
           v-model="(typed[row.id] as Typed)[field]"
           :label="LABELS[field]"
+          :of="row.name"
           unit="mm"
         />
         <v-btn

@@ -42,7 +42,7 @@ const units = [
       <v-text-field v-model="form.phone" label="Phone" inputmode="tel" autocomplete="off" :error-messages="at('phone')" />
       <v-text-field v-model="form.email" label="E-mail" type="email" autocomplete="off" :error-messages="at('email')" />
     </div>
-    <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />
+    <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out, all of theirs" :error-messages="at('policy')" />
     <v-select v-model="form.channel" :items="channels" label="Likes to be reached" :error-messages="at('channel')" />
     <div class="pair">
       <v-select v-model="form.language" :items="languages" label="Letters in" :error-messages="at('reading.language')" />

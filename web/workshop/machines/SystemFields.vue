@@ -44,7 +44,7 @@ defineProps<{ at: (path: string) => string[] }>();
       />
       <NumberField v-model="form.coolantC" label="Coolant on average, by its owner" unit="°C" :errors="at('coolantC')" />
       <v-select v-model="form.dustPlace" :items="DUST_CHOICES" label="It stands" :error-messages="at('dustPlace')" />
-      <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out" :error-messages="at('policy')" />
+      <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out, this machine" :error-messages="at('policy')" />
     </div>
     <v-textarea v-model="form.note" label="Note about the machine" :error-messages="at('note')" />
   </div>

@@ -24,7 +24,7 @@ const shown = ref(false);
         :icon="shown ? mdiEyeOff : mdiEye"
         variant="text"
         size="small"
-        :aria-label="shown ? 'Hide what is typed' : 'Show what is typed'"
+        :aria-label="shown ? `Hide what is typed: ${label}` : `Show what is typed: ${label}`"
         :aria-pressed="shown"
         @click="shown = !shown"
       />
