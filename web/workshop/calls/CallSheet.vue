@@ -252,7 +252,7 @@ async function book(): Promise<void> {
         <OwnerDays v-model="days" :today="answer?.today ?? ''" :at="() => []" @update:model-value="offer" />
         <OfferButtons v-if="offers" v-model="picked" :offers="offers.offers" class="mt-3 mb-3" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <div v-if="session.may('desk')" class="row">
+        <div v-if="session.may('desk')" class="row book">
           <v-btn size="x-large" :disabled="!slot" :loading="submit.busy.value" @click="book">Book it</v-btn>
           <label class="agreed"><input v-model="agreed" type="checkbox" /> agreed to the estimate, by phone</label>
         </div>
@@ -330,7 +330,16 @@ header input {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
   gap: 8px 12px;
+  align-items: start;
   margin-top: 8px;
+}
+/* whatever stands above it: the hand knows where it is */
+.book {
+  position: sticky;
+  z-index: 1;
+  bottom: -20px;
+  padding: 10px 0;
+  background: var(--sheet);
 }
 [aria-pressed='true'] {
   background: var(--ink);
