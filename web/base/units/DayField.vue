@@ -45,7 +45,7 @@ const example = computed(() => (reading().date === 'month-first' ? '3/9/2027' : 
     inputmode="text"
     :hint="hint"
     :persistent-hint="Boolean(hint)"
-    :hide-details="hideDetails ?? 'auto'"
+    :hide-details="hideDetails || 'auto'"
     :error-messages="wrong ? [`A day, such as ${example} or +10`] : errors"
     @update:model-value="typing"
     @blur="leave"

@@ -46,7 +46,8 @@ const days = ref<{ from: string; to: string }[]>([]);
 const partsOn = ref('');
 /** the loop that is spoken of, where there are several */
 const loopId = ref<string | null>(null);
-const agreed = ref(true);
+/** said by somebody, for this machine: nobody agrees by not being asked */
+const agreed = ref(false);
 
 /** ms; a word is looked for once somebody stops typing it */
 const TYPING_MS = 180;
@@ -96,6 +97,7 @@ watch(chosen, async () => {
   picked.value = null;
   days.value = [];
   partsOn.value = '';
+  agreed.value = false;
   submit.clear();
   const first = machine.value?.loops[0]?.id;
   if (first && bookable.value) await speakOf(first);
@@ -250,7 +252,7 @@ async function book(): Promise<void> {
           />
         </div>
         <OwnerDays v-model="days" :today="answer?.today ?? ''" :at="() => []" @update:model-value="offer" />
-        <OfferButtons v-if="offers" v-model="picked" :offers="offers.offers" class="mt-3 mb-3" />
+        <OfferButtons v-if="offers" v-model="picked" :offers="offers.offers" class="mt-2 mb-2" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
         <div v-if="session.may('desk')" class="row book">
           <v-btn size="x-large" :disabled="!slot" :loading="submit.busy.value" @click="book">Book it</v-btn>
@@ -298,16 +300,16 @@ header span {
 }
 header input {
   width: 100%;
-  height: 64px;
+  height: 56px;
   padding: 0 16px;
-  font-size: 2rem;
+  font-size: 1.75rem;
   border: 2.5px solid var(--ink);
   border-radius: 3px;
   background: var(--ground);
   color: inherit;
 }
 .close {
-  min-height: 64px;
+  min-height: 56px;
   padding: 0 18px;
 }
 .who {
@@ -324,7 +326,7 @@ header input {
   text-align: left;
 }
 .plates {
-  margin: 10px 0 14px;
+  margin: 6px 0 12px;
 }
 .what {
   display: grid;
@@ -338,7 +340,8 @@ header input {
   position: sticky;
   z-index: 1;
   bottom: -20px;
-  padding: 10px 0;
+  flex-wrap: nowrap;
+  padding: 8px 0;
   background: var(--sheet);
 }
 [aria-pressed='true'] {

@@ -25,8 +25,8 @@ const dates = useDates();
   gap: 10px;
 }
 button {
-  min-height: 72px;
-  padding: 6px 12px;
+  min-height: 64px;
+  padding: 4px 12px;
   border: 2px solid var(--ink);
   border-radius: 3px;
   text-align: left;

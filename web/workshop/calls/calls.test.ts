@@ -118,12 +118,20 @@ describe('a call', () => {
     const screen = await called('555 123');
     await screen.findAll('.offers button')[1]?.trigger('click');
     expect(plates(screen)[1]).toBe('Wed 11 Mar, 09:00');
+    await screen.find('.agreed input').setValue(true);
     await screen.findAll('button').find((each) => each.text() === 'Book it')?.trigger('click'); // prettier-ignore
     await settle();
     const sent = asked.find(({ method }) => method === 'POST');
     expect(sent).toMatchObject({ path: '/systems/s1/bookings', body: { job: { loopId: 'l1', partId: null }, offer: { benchId: 'b1', steps: [{ from: '2026-03-11T09:00:00Z' }] }, agreed: 'phone' } }); // prettier-ignore
     await settle();
     expect(plates(screen)).toEqual(['in 4 weeks', 'Wed 11 Mar, 09:00', 'Wed 11 Mar, 11:00', '140']);
+  });
+
+  it('is agreed to by nobody who was not asked', async () => {
+    const screen = await called('555 123');
+    await screen.findAll('button').find((each) => each.text() === 'Book it')?.trigger('click'); // prettier-ignore
+    await settle();
+    expect(asked.find(({ method }) => method === 'POST')).toMatchObject({ body: { agreed: null } });
   });
 
   it('shows what is free now where somebody else took the slot', async () => {
