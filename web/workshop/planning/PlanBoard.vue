@@ -182,12 +182,15 @@ const spanOf = (bar: Bar) => ({
 /** an hour's job is narrower than its name: the words run on as far as nothing else stands on that bench */
 const roomBehind = (bench: number, from: number): number =>
   Math.min(width.value, ...bars.value.filter((each) => each.bench === bench && spanOf(each).from > from + 1).map((each) => spanOf(each).from - 4)) - from; // prettier-ignore
-const roomOf = (bar: Bar): number => {
-  const { from, to } = spanOf(bar);
-  return Math.max(to - from, roomBehind(bar.bench, from));
-};
+/** Where the words of a bar begin and how far they may run: in it, or behind one that is narrower than a name. */
+function wordsOf(bench: number, from: number, to: number): { x: number; room: number } {
+  const x = to - from >= LEAST_INSIDE ? from : Math.max(to, from + 4);
+  return { x, room: Math.max(x === from ? to - from : 0, from + roomBehind(bench, from) - x) };
+}
 /** px below which a word is a letter: then the chosen job says it under the board */
 const LEAST_ROOM = 44;
+/** px that a name of usual length takes */
+const LEAST_INSIDE = 90;
 /** px; WCAG 2.5.8 */
 const LEAST_TARGET = 24;
 </script>
@@ -247,10 +250,10 @@ const LEAST_TARGET = 24;
           <title>{{ heldWords(each, dates) }}</title>
         </rect>
         <svg
-          v-if="roomBehind(each.bench, x(each.from)) >= LEAST_ROOM"
-          :x="x(each.from)"
+          v-if="wordsOf(each.bench, x(each.from), x(each.to)).room >= LEAST_ROOM"
+          :x="wordsOf(each.bench, x(each.from), x(each.to)).x"
           :y="benchY(each.bench)"
-          :width="roomBehind(each.bench, x(each.from))"
+          :width="wordsOf(each.bench, x(each.from), x(each.to)).room"
           :height="ROW"
           overflow="hidden"
         >
@@ -298,9 +301,16 @@ const LEAST_TARGET = 24;
           />
         </template>
         <!-- a picture of its own cuts off what the bar has no room for -->
-        <svg :x="spanOf(bar).from" :y="benchY(bar.bench)" :width="Math.max(4, roomOf(bar))" :height="ROW" overflow="hidden">
-          <text v-if="roomOf(bar) >= LEAST_ROOM" x="5" y="24" class="name">{{ bar.label }}</text>
-          <text v-if="roomOf(bar) >= LEAST_ROOM" x="5" y="37" class="name small">{{ underBar(bar) }}</text>
+        <svg
+          v-if="wordsOf(bar.bench, spanOf(bar).from, spanOf(bar).to).room >= LEAST_ROOM"
+          :x="wordsOf(bar.bench, spanOf(bar).from, spanOf(bar).to).x"
+          :y="benchY(bar.bench)"
+          :width="wordsOf(bar.bench, spanOf(bar).from, spanOf(bar).to).room"
+          :height="ROW"
+          overflow="hidden"
+        >
+          <text x="5" y="24" class="name">{{ bar.label }}</text>
+          <text x="5" y="37" class="name small">{{ underBar(bar) }}</text>
         </svg>
       </g>
       <line :x1="x(Date.parse(board.now))" :x2="x(Date.parse(board.now))" y1="20" :y2="height" class="now" />
@@ -393,6 +403,16 @@ text {
 .hatch {
   stroke: var(--ink-soft);
   stroke-width: 2.4;
+}
+/* words over the hatch keep a ground of their own */
+text {
+  paint-order: stroke;
+  stroke: var(--ground);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+}
+.bar text {
+  stroke: none;
 }
 .running {
   fill: url(#alone);
