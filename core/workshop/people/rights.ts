@@ -74,6 +74,7 @@ const OF_ROUTE: Readonly<Record<Right, readonly string[]>> = {
     'POST /imports/:id/undo',
     'PUT /jobs/:id/slot',
     'DELETE /jobs/:id/slot',
+    'PUT /jobs/:id/slot/hands',
     'PUT /plan/slots',
     'PUT /due-items/:id/postpone',
     'POST /absences',

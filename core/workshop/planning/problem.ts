@@ -43,7 +43,7 @@ export interface PlanProblem {
 
 type Technician = PlanProblem['technicians'][number];
 /** Whether somebody may stand at a step. */
-export const hasSkills = ({ skills }: Technician, step: PlanStep): boolean =>
+export const hasSkills = ({ skills }: Pick<Technician, 'skills'>, step: PlanStep): boolean =>
   skills === undefined || (step.skills ?? []).every((skill) => skills.includes(skill));
 
 /** Only shifts, benches and waits: what the exact search knows. */

@@ -131,4 +131,9 @@ export interface ConfirmInput {
   readonly confirmed: boolean;
   readonly version: number;
 }
+/** Other hands for those that are away, as the server finds them in its own board. */
+export interface StandInInput {
+  readonly version: number;
+}
+export const standInSchema = Joi.object({ version: rowVersion() });
 export const confirmSchema = Joi.object({ confirmed: Joi.boolean().required(), version: rowVersion() });

@@ -1,6 +1,7 @@
 import { say } from '../../../core/base/words/say.js';
 import { conflictWords } from '../../../core/edge/words/plan.js';
 import { and, asc, eq, gte, inArray, isNotNull, or, sql } from 'drizzle-orm';
+import { withStandIns } from '../../../core/workshop/planning/standIns.js';
 import { planConflicts } from '../../../core/workshop/planning/planConflicts.js';
 import { learnDuration, type ThoughtOf } from '../../../core/workshop/planning/jobSteps.js';
 import {
@@ -17,6 +18,7 @@ import type {
   KitsInput,
   ShiftsInput,
   SkillsInput,
+  StandInInput,
 } from '../../../core/workshop/planning/schema.js';
 import { usualHours } from '../../../core/workshop/jobs/usualHours.js';
 import { besideAs, type BesideWork } from '../../../core/workshop/jobs/beside.js';
@@ -335,6 +337,24 @@ export async function confirmSlot(
       },
     ));
   return { ...(await readBoard(ask)), told };
+}
+
+/** Others do what somebody who is away had in hand, at the same time: a confirmed appointment stands as its owner was told. */
+export async function standIn(ask: Ask, input: StandInInput): Promise<WorkshopBoard> {
+  const { scope, account } = ask;
+  const jobId = idFrom(ask.request, 'id', 'job');
+  await scope.execute(sql`select id from workshop where id = ${account.workshopId} for update`);
+  const board = await readBoard(ask);
+  const known = board.slots.find((each) => each.jobId === jobId);
+  if (!known) throw notFound('slot of this job');
+  if (known.version !== input.version) throw stale('plan', input, known);
+  const other = withStandIns(board, jobId);
+  if (!other) throw new DomainError('refused', say('Nobody is away in it, or nobody who can do it is free for all of it.'));
+  await scope
+    .update(slot)
+    .set({ steps: [...other.steps], version: input.version + 1 })
+    .where(eq(slot.jobId, jobId));
+  return readBoard(ask);
 }
 
 export async function clearSlot(ask: Ask): Promise<WorkshopBoard> {

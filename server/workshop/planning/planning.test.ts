@@ -124,6 +124,29 @@ describe('the plan', () => {
     await desk.delete(`/absences/${away.body.absences[0]?.id}`);
   });
 
+  it('puts what somebody who is away had in hand into other hands, at the time that its owner was told', async () => {
+    const now = await board();
+    const own = now.slots.find(({ confirmed }) => confirmed) as BoardSlot;
+    const ill = own.steps.find(({ personId }) => personId !== null)?.personId as string;
+    const other = now.people.find(({ id }) => id !== ill) as WorkshopBoard['people'][number];
+    const hands = (version: number) => desk.put<WorkshopBoard>(`/jobs/${own.jobId}/slot/hands`, { version });
+    expect(errorOf(await hands(own.version)).message).toContain('Nobody is away in it');
+    await desk.post('/absences', { personId: ill, fromDay: now.today, toDay: '2027-12-31', why: 'ill', reason: '' });
+    // nobody else has hours
+    expect((await hands(own.version)).status).toBe(409);
+    await desk.put(`/people/${other.id}/shifts`, { shifts: WEEK, version: other.version });
+    expect(errorOf(await hands(own.version - 1)).code).toBe('stale');
+    const letters = async () => (await desk.get<{ messages: unknown[] }>('/messages')).body.messages.length;
+    const before = await letters();
+    const after = (await hands(own.version)).body;
+    const taken = after.slots.find(({ jobId }) => jobId === own.jobId) as BoardSlot;
+    expect(taken).toEqual({ ...own, version: own.version + 1, steps: own.steps.map((step) => (step.personId === null ? step : { ...step, personId: other.id })) }); // prettier-ignore
+    expect(await letters()).toBe(before);
+    expect((await (await desk.colleague('technician')).put(`/jobs/${own.jobId}/slot/hands`, { version: taken.version })).status).toBe(403);
+    expect((await (await bench.workshop('Elsewhere')).put(`/jobs/${own.jobId}/slot/hands`, { version: taken.version })).status).toBe(404);
+    for (const { id } of after.absences) await desk.delete(`/absences/${id}`);
+  });
+
   it('goes out as a calendar under a secret address, which a new one ends', async () => {
     const made = await desk.post<{ path: string }>('/calendars', { personId: null });
     const read = async (path: string) => fetch(`${bench.url}${path}`);

@@ -6,16 +6,18 @@ import {
   kitsSchema,
   shiftsSchema,
   skillsSchema,
+  standInSchema,
   type AbsenceInput,
   type BoardInput,
   type ConfirmInput,
   type KitsInput,
   type ShiftsInput,
   type SkillsInput,
+  type StandInInput,
 } from '../../../core/workshop/planning/schema.js';
 import { bodyAs } from '../../base/http/context.js';
 import type { Routes } from '../../base/http/routes.js';
-import { addAbsence, clearSlot, confirmSlot, endAbsence, readBoard, saveSlots, setKits, setShifts, setSkills } from './board.js';
+import { addAbsence, clearSlot, confirmSlot, endAbsence, readBoard, saveSlots, setKits, setShifts, setSkills, standIn } from './board.js';
 
 export function planRoutes(routes: Routes): void {
   routes.get<WorkshopBoard>('/plan', readBoard);
@@ -24,6 +26,7 @@ export function planRoutes(routes: Routes): void {
     confirmSlot(ask, bodyAs<ConfirmInput>(ask.request, confirmSchema)),
   );
   routes.delete<WorkshopBoard>('/jobs/:id/slot', clearSlot);
+  routes.put<WorkshopBoard>('/jobs/:id/slot/hands', (ask) => standIn(ask, bodyAs<StandInInput>(ask.request, standInSchema)));
   routes.put<WorkshopBoard>('/people/:id/shifts', (ask) => {
     return setShifts(ask, bodyAs<ShiftsInput>(ask.request, shiftsSchema));
   });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { hitBy, type HitJob } from '@core/workshop/planning/absences.js';
 import { ABSENCE_WHYS, DAY_PARTS, type AbsenceWhy, type DayPart } from '@core/workshop/planning/shifts.js';
+import { withStandIns } from '@core/workshop/planning/standIns.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { capital, say } from '@core/base/words/say.js';
 import { computed, reactive, ref } from 'vue';
@@ -24,13 +25,22 @@ const form = reactive({
   part: 'whole' as DayPart,
   why: 'ill' as AbsenceWhy,
 });
+/** who would have a job in hand instead, at the same time; null: nobody can */
+function standInOf(jobId: string): { names: string; version: number } | null {
+  const now = props.board.slots.find((slot) => slot.jobId === jobId);
+  const other = withStandIns(props.board, jobId);
+  if (!now || !other) return null;
+  const ids = new Set(other.steps.filter((step, index) => step.personId !== now.steps[index]?.personId).map(({ personId }) => personId));
+  const names = props.board.people.filter(({ id }) => ids.has(id)).map(({ name }) => name);
+  return { names: names.join(say(' and ')), version: now.version };
+}
 const rows = computed(() =>
   props.board.absences
     .filter(({ toDay }) => toDay >= props.board.today)
     .map((absence) => ({
       ...absence,
       name: props.board.people.find(({ id }) => id === absence.personId)?.name ?? 'somebody',
-      hit: hitBy(props.board, absence),
+      hit: hitBy(props.board, absence).map((job) => ({ ...job, standIn: standInOf(job.jobId) })),
     })),
 );
 async function add(): Promise<void> {
@@ -38,6 +48,8 @@ async function add(): Promise<void> {
   open.value = false;
 }
 const back = (id: string): Promise<void> => send(() => call<WorkshopBoard>('DELETE', `/absences/${id}`));
+const handOver = (jobId: string, version: number): Promise<void> =>
+  send(() => call<WorkshopBoard>('PUT', `/jobs/${jobId}/slot/hands`, { body: { version } }));
 const hitWords = ({ ownerName, from, confirmed }: HitJob): string =>
   `${dates.weekdayAndTime(from)}, ${confirmed ? say('{ownerName} was told', { ownerName }) : ownerName}`;
 const choices = (all: Readonly<Record<string, string>>) => Object.entries(all).map(([value, title]) => ({ value, title: capital(title) }));
@@ -77,6 +89,15 @@ const choices = (all: Readonly<Record<string, string>>) => Object.entries(all).m
         <ul v-if="each.hit.length" class="plain-list hit">
           <li v-for="job in each.hit" :key="job.jobId" :class="{ told: job.confirmed }">
             <button type="button" class="link" @click="emit('choose', job.jobId)">{{ job.systemName }}</button> {{ hitWords(job) }}
+            <v-btn
+              v-if="job.standIn && session.may('desk')"
+              size="small"
+              variant="outlined"
+              :aria-label="`${job.standIn.names} instead: ${job.systemName}`"
+              @click="handOver(job.jobId, job.standIn.version)"
+              >{{ job.standIn.names }} instead</v-btn
+            >
+            <span v-else-if="session.may('desk')" class="quiet">nobody is free then: it moves</span>
           </li>
         </ul>
       </li>

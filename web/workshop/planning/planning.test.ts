@@ -215,6 +215,24 @@ describe('who is away', () => {
     expect(wordsOf(screen)).toContain('Machine a Mon 9 Mar, 09:00, Ada Fernwick was told');
   });
 
+  it('goes into other hands with one touch where they are free, and says so where nobody is', async () => {
+    useSession().account = { role: 'lead' } as never;
+    const hit = job('a');
+    const now: WorkshopBoard = { ...base, jobs: [hit], slots: [slotOf(hit, '09:00', true)], absences: [away] };
+    expect(wordsOf(mountScreen(AwayDays, { props: { board: now } }))).toContain('nobody is free then');
+    const two: WorkshopBoard = {
+      ...now,
+      people: [...base.people, { id: 'p2', name: 'Jorrit Vantle', skills: null, version: 1 }],
+      shifts: [...base.shifts, ...base.shifts.map((shift) => ({ ...shift, personId: 'p2' }))],
+    };
+    const calls = fakeServer(() => ({ body: two }));
+    const screen = mountScreen(AwayDays, { props: { board: two } });
+    await screen.find('[aria-label="Jorrit Vantle instead: Machine a"]').trigger('click');
+    await settle();
+    expect(calls).toMatchObject([{ method: 'PUT', path: '/jobs/a/slot/hands', body: { version: 1 } }]);
+    expect(screen.emitted('changed')).toHaveLength(1);
+  });
+
   it('for an afternoon leaves the morning as it is', () => {
     const hit = job('a');
     const morning = { ...base, jobs: [hit], slots: [slotOf(hit, '09:00')], absences: [{ ...away, part: 'afternoon' as const }] };
