@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { wasFilled } from '@core/physics/live-book/insideNow.js';
-import { say } from '@core/base/words/say.js';
+import { listed, say } from '@core/base/words/say.js';
 import { formatMl } from '@core/base/units/display.js';
 import type { LoopAnswer } from '@core/workshop/machines/answers.js';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
@@ -166,7 +166,7 @@ async function save(kind: RevisionKind = 'planned', reason = '', version = saved
 
 async function parted(answer: LoopAnswer, names: readonly string[]): Promise<void> {
   stand(answer);
-  notices.say(say('{length} loops now: {join}.', { length: names.length, join: names.join(' and ') }));
+  notices.say(say('{length} loops now: {join}.', { length: names.length, join: listed(names) }));
   await router.push(`/systems/${answer.systemId}`);
 }
 

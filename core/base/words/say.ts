@@ -44,6 +44,9 @@ export function sayText(text: string): string {
 /** What comes from a constant table of words, in the reader's language; what is no text stays as it is. */
 export const sayWord = <T>(word: T): T => (typeof word === 'string' ? (say(word) as T) : word);
 
+/** Names one behind the other, the last with "and". */
+export const listed = (names: readonly string[]): string => new Intl.ListFormat(reading().language, { type: 'conjunction' }).format(names);
+
 /** A title as it stands in the middle of a sentence: in small letters, but in a language that writes its nouns large. */
 export const midSentence = (words: string): string => (reading().language === 'de' ? words : words.toLowerCase());
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say } from '@core/base/words/say.js';
+import { listed, say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { ledgerOf } from '@core/bench/runs/contents.js';
@@ -41,7 +41,7 @@ const outBy = computed(() => {
   const facts = service.value;
   const stand = facts && rinseStandOf(facts);
   if (!facts || !stand) return null;
-  const air = stand.airs.map((each) => openingIn(facts, each)).join(' and ');
+  const air = listed(stand.airs.map((each) => openingIn(facts, each)));
   const loop = props.procedure.facts;
   if (loop && runsOverRim(loop, stand))
     return say('Pump off, scrap tube on {openingIn}, its end low in a jug, then air in at {air}.', {

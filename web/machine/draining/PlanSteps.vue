@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { say, sayWord } from '@core/base/words/say.js';
+import { listed, say, sayWord } from '@core/base/words/say.js';
 import type { DrainPlan, DrainStage } from '@core/physics/draining/advice.js';
 import { STANDING_WORDS } from '@core/machine/loop-file/orientation.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -11,7 +11,7 @@ import { computed } from 'vue';
 const props = defineProps<{ loop: LoopFile; plan: DrainPlan; shown: number | null }>();
 const emit = defineEmits<{ show: [stage: number] }>();
 
-const list = (ports: readonly string[]): string => ports.map((port) => nameOpening(props.loop, port)).join(' and ');
+const list = (ports: readonly string[]): string => listed(ports.map((port) => nameOpening(props.loop, port)));
 const joints = computed(() => new Set(props.loop.tubes.flatMap(({ id }) => [`${id}.from`, `${id}.to`])));
 function words({ standing, drain, airs, airsFollow, capFirst }: DrainStage, index: number): string {
   const before = props.plan.stages[index - 1]?.standing ?? 'upright';

@@ -3,7 +3,7 @@ import { hitBy, type HitJob } from '@core/workshop/planning/absences.js';
 import { ABSENCE_WHYS, DAY_PARTS, type AbsenceWhy, type DayPart } from '@core/workshop/planning/shifts.js';
 import { withStandIns } from '@core/workshop/planning/standIns.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
-import { capital, say } from '@core/base/words/say.js';
+import { capital, listed, say } from '@core/base/words/say.js';
 import { computed, reactive, ref } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useDates } from '../../base/units/dates.js';
@@ -32,7 +32,7 @@ function standInOf(jobId: string): { names: string; version: number } | null {
   if (!now || !other) return null;
   const ids = new Set(other.steps.filter((step, index) => step.personId !== now.steps[index]?.personId).map(({ personId }) => personId));
   const names = props.board.people.filter(({ id }) => ids.has(id)).map(({ name }) => name);
-  return { names: names.join(say(' and ')), version: now.version };
+  return { names: listed(names), version: now.version };
 }
 const rows = computed(() =>
   props.board.absences

@@ -6,6 +6,7 @@ import type { BuiltProblem, WorkshopBoard } from '@core/workshop/planning/worksh
 import { computed, reactive, ref, watch } from 'vue';
 import DayField from '../../base/units/DayField.vue';
 import TimeField from '../../base/units/TimeField.vue';
+import { hinderedWords } from './barWords.js';
 
 /** Moves a job without dragging (WCAG 2.5.7): day, time, bench. The first whole quarter hour from then on that fits is taken. */
 const props = defineProps<{ board: WorkshopBoard; built: BuiltProblem; jobId: string }>();
@@ -51,7 +52,7 @@ function move(): void {
         bench,
       })
     : dragged.left.length > 0
-      ? say('Not moved: {map} would have no place any more.', { map: dragged.left.map(nameOf).join(' and ') })
+      ? hinderedWords(dragged.left.map(nameOf))
       : dragged.moved.length === 0
         ? say('It stands there already.')
         : null;

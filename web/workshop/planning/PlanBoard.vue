@@ -6,7 +6,7 @@ import { KITS } from '@core/workshop/planning/capacities.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
 import { endOf, lateMinutes, startOf, type PlacedJob, type PlanJob } from '@core/workshop/planning/problem.js';
 import { fixedSlots, type BoardSlot, type BuiltProblem, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
-import { heldWords, underBar } from './barWords.js';
+import { heldWords, hinderedWords, spokenBar, underBar } from './barWords.js';
 import { useDates } from '../../base/units/dates.js';
 import { useWidth } from '../../base/units/useSize.js';
 import { planScale } from './planScale.js';
@@ -34,11 +34,9 @@ const ROW = 62;
 const HANDS = 26;
 const width = computed(() => Math.max(560, frameWidth.value || 1100));
 /** what stands outside everybody's hours opens its day */
-const held = computed(() => [
-  ...props.board.slots.flatMap(({ steps }) =>
-    steps.flatMap(({ from, to, personId }) => (personId ? [Date.parse(from), Date.parse(to)] : [])),
-  ),
-]);
+const held = computed(() =>
+  props.board.slots.flatMap(({ steps }) => steps.flatMap(({ from, to, personId }) => (personId ? [Date.parse(from), Date.parse(to)] : []))),
+);
 const scale = computed(() =>
   planScale(props.board.timeZone, props.board.today, props.days, width.value - LABEL, props.board.shifts, held.value),
 );
@@ -163,18 +161,7 @@ function key(event: KeyboardEvent, bar: Bar): void {
   else if (dragged.left.length > 0) emit('refused', hindered(dragged));
   else if (dragged.moved.length > 0) emit('drop', dragged);
 }
-const hindered = ({ left }: Dragged): string =>
-  say('Not moved: {map} would have no place any more.', { map: left.map((id) => nameOf(id).label).join(' and ') });
-const barWords = (bar: Bar): string =>
-  say('{label}, {kind}, {name}, {dayAndTime} to {dayAndTime2}{fixed}{late}', {
-    label: bar.label,
-    kind: bar.kind,
-    name: props.board.benches[bar.bench]?.name ?? '',
-    dayAndTime: dates.dayAndTime(new Date(bar.steps[0]?.from ?? 0).toISOString()),
-    dayAndTime2: dates.dayAndTime(new Date(bar.steps.at(-1)?.to ?? 0).toISOString()),
-    fixed: bar.fixed ? ', confirmed' : '',
-    late: bar.late > 0 ? ', late' : '',
-  });
+const hindered = ({ left }: Dragged): string => hinderedWords(left.map((id) => nameOf(id).label));
 const spanOf = (bar: Bar) => ({
   from: x(startOf({ job: 0, bench: 0, steps: bar.steps })),
   to: x(endOf({ job: 0, bench: 0, steps: bar.steps })),
@@ -182,10 +169,11 @@ const spanOf = (bar: Bar) => ({
 /** an hour's job is narrower than its name: the words run on as far as nothing else stands on that bench */
 const roomBehind = (bench: number, from: number): number =>
   Math.min(width.value, ...bars.value.filter((each) => each.bench === bench && spanOf(each).from > from + 1).map((each) => spanOf(each).from - 4)) - from; // prettier-ignore
-/** Where the words of a bar begin and how far they may run: in it, or behind one that is narrower than a name. */
-function wordsOf(bench: number, from: number, to: number): { x: number; room: number } {
+/** Where the words of a bar begin and how far they may run: in it, or behind one that is narrower than a name; nowhere, without room. */
+function wordsOf(bench: number, from: number, to: number): { x: number; room: number }[] {
   const x = to - from >= LEAST_INSIDE ? from : Math.max(to, from + 4);
-  return { x, room: Math.max(x === from ? to - from : 0, from + roomBehind(bench, from) - x) };
+  const room = Math.max(x === from ? to - from : 0, from + roomBehind(bench, from) - x);
+  return room < LEAST_ROOM ? [] : [{ x, room }];
 }
 /** px below which a word is a letter: then the chosen job says it under the board */
 const LEAST_ROOM = 44;
@@ -250,10 +238,11 @@ const LEAST_TARGET = 24;
           <title>{{ heldWords(each, dates) }}</title>
         </rect>
         <svg
-          v-if="wordsOf(each.bench, x(each.from), x(each.to)).room >= LEAST_ROOM"
-          :x="wordsOf(each.bench, x(each.from), x(each.to)).x"
+          v-for="words in wordsOf(each.bench, x(each.from), x(each.to))"
+          :key="words.x"
+          :x="words.x"
           :y="benchY(each.bench)"
-          :width="wordsOf(each.bench, x(each.from), x(each.to)).room"
+          :width="words.room"
           :height="ROW"
           overflow="hidden"
         >
@@ -268,7 +257,7 @@ const LEAST_TARGET = 24;
         :class="{ chosen: bar.id === chosen, fixed: bar.fixed, late: bar.late > 0, open: !bar.consented }"
         tabindex="0"
         role="button"
-        :aria-label="barWords(bar)"
+        :aria-label="spokenBar(bar, board.benches[bar.bench]?.name ?? '', dates)"
         @pointerdown="grab($event, bar)"
         @pointermove="move"
         @pointerup="drop"
@@ -302,10 +291,11 @@ const LEAST_TARGET = 24;
         </template>
         <!-- a picture of its own cuts off what the bar has no room for -->
         <svg
-          v-if="wordsOf(bar.bench, spanOf(bar).from, spanOf(bar).to).room >= LEAST_ROOM"
-          :x="wordsOf(bar.bench, spanOf(bar).from, spanOf(bar).to).x"
+          v-for="words in wordsOf(bar.bench, spanOf(bar).from, spanOf(bar).to)"
+          :key="words.x"
+          :x="words.x"
           :y="benchY(bar.bench)"
-          :width="wordsOf(bar.bench, spanOf(bar).from, spanOf(bar).to).room"
+          :width="words.room"
           :height="ROW"
           overflow="hidden"
         >
@@ -328,10 +318,16 @@ svg text {
   overflow-x: auto;
   touch-action: pan-y;
 }
+/* words over the hatch keep a ground of their own */
 text {
   fill: var(--ink);
   font-size: 14px;
   font-variant-numeric: tabular-nums;
+  paint-order: stroke;
+  stroke: var(--ground);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+  pointer-events: none;
 }
 .small,
 .daytext {
@@ -404,13 +400,6 @@ text {
   stroke: var(--ink-soft);
   stroke-width: 2.4;
 }
-/* words over the hatch keep a ground of their own */
-text {
-  paint-order: stroke;
-  stroke: var(--ground);
-  stroke-width: 4px;
-  stroke-linejoin: round;
-}
 .bar text {
   stroke: none;
 }
@@ -422,8 +411,5 @@ text {
   stroke: var(--ink);
   stroke-width: 2;
   stroke-dasharray: 3 4;
-}
-text {
-  pointer-events: none;
 }
 </style>

@@ -225,11 +225,11 @@ describe('who is away', () => {
       people: [...base.people, { id: 'p2', name: 'Jorrit Vantle', skills: null, version: 1 }],
       shifts: [...base.shifts, ...base.shifts.map((shift) => ({ ...shift, personId: 'p2' }))],
     };
-    const calls = fakeServer(() => ({ body: two }));
+    const calls = fakeServer(() => ({ status: 200, body: two }));
     const screen = mountScreen(AwayDays, { props: { board: two } });
     await screen.find('[aria-label="Jorrit Vantle instead: Machine a"]').trigger('click');
     await settle();
-    expect(calls).toMatchObject([{ method: 'PUT', path: '/jobs/a/slot/hands', body: { version: 1 } }]);
+    expect(calls.find(({ method }) => method === 'PUT')).toMatchObject({ path: '/jobs/a/slot/hands', body: { version: 1 } });
     expect(screen.emitted('changed')).toHaveLength(1);
   });
 
