@@ -66,6 +66,15 @@ describe('a job of somebody who is away', () => {
     expect(withStandIns(given, 'one')).toBeNull();
   });
 
+  it('goes to one who can do all of it before two who share it, and to two where nobody can', () => {
+    const slot = slotAt('one', 9, 'ada');
+    const hours = (personId: string, fromMinute: number, toMinute: number) => WEEK.map((weekday) => ({ personId, weekday, fromMinute, toMinute })); // prettier-ignore
+    const endOfFirst = Date.parse(slot.steps[0]?.to ?? '') - Date.parse('2026-03-10T00:00:00Z');
+    const halves = [...hours('bo', 540, endOfFirst / 60_000), ...hours('cy', endOfFirst / 60_000, 1020)];
+    expect(handsOf(withStandIns(board([slot], { shifts: halves }), 'one'))).toEqual(['bo', 'cy']);
+    expect(handsOf(withStandIns(board([slot], { shifts: [...halves, ...hours('cy', 480, 1020)] }), 'one'))).toEqual(['cy']);
+  });
+
   it('goes to who has the rest of it already, and only for the hours of the absence', () => {
     const first = slotAt('one', 9, 'ada');
     const attended = first.steps.flatMap(({ personId }, index) => (personId ? [index] : []));

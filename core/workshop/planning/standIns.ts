@@ -31,7 +31,7 @@ function freeSpans(board: WorkshopBoard, personId: string, exceptJobId: string):
 
 /**
  * A job's slot in other hands where those it had are away: bench and times stay, so that nobody's appointment moves.
- * Whoever has another step of the job comes first: one pair of hands knows what it did.
+ * One pair of hands for all of it comes first, and whoever has another step of the job before that: it knows what was done.
  * @returns null: nobody is away in it, or nobody there can and is free for all that they had in hand
  */
 export function withStandIns(board: WorkshopBoard, jobId: string): BoardSlot | null {
@@ -42,15 +42,17 @@ export function withStandIns(board: WorkshopBoard, jobId: string): BoardSlot | n
   if (kinds.length !== slot.steps.length) return null;
   const inIt = new Set(slot.steps.filter((step) => !isAway(board, step)).map(({ personId }) => personId));
   const people = [...board.people].sort((a, b) => Number(inIt.has(b.id)) - Number(inIt.has(a.id)));
-  const steps = slot.steps.map((step, index): Step | null => {
-    if (!isAway(board, step)) return step;
-    const { from, to } = span(step);
-    const standIn = people.find(
-      ({ id, skills }) =>
-        hasSkills({ skills: skills ?? undefined }, kinds[index] as PlanStep) &&
-        freeSpans(board, id, jobId).some((free) => free.from <= from && free.to >= to),
-    );
-    return standIn ? { ...step, personId: standIn.id } : null;
-  });
-  return steps.every((step) => step !== null) ? { ...slot, steps } : null;
+  const inHandsOf = (some: typeof people) =>
+    slot.steps.map((step, index): Step | null => {
+      if (!isAway(board, step)) return step;
+      const { from, to } = span(step);
+      const standIn = some.find(
+        ({ id, skills }) =>
+          hasSkills({ skills: skills ?? undefined }, kinds[index] as PlanStep) &&
+          freeSpans(board, id, jobId).some((free) => free.from <= from && free.to >= to),
+      );
+      return standIn ? { ...step, personId: standIn.id } : null;
+    });
+  const steps = [...people.map((one) => [one]), people].map(inHandsOf).find((each) => each.every((step) => step !== null));
+  return steps ? { ...slot, steps: steps as Step[] } : null;
 }
