@@ -8,7 +8,7 @@ import type { PlacedJob } from '@core/workshop/planning/problem.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import { daysBetween } from '@core/base/units/calendar.js';
 import { sayDue } from '@core/workshop/machines/attention.js';
-import { formatSpan } from '@core/base/units/display.js';
+import { formatSpan, grouped } from '@core/base/units/display.js';
 import { ApiError, call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { HINDRANCE_WORDS, setAsideImpossible } from '@core/workshop/planning/possible.js';
@@ -138,7 +138,7 @@ const marginWords = (partsOn: string, from: string): string => {
       : say('{days} days before it begins', { days });
 };
 const lateDays = (minutes: number): string =>
-  minutes <= 0 ? say('nothing late') : say('{minutes} weighted days late', { minutes: (minutes / 1440).toFixed(1) });
+  minutes <= 0 ? say('nothing late') : say('{minutes} weighted days late', { minutes: grouped(minutes / 1440, 1) });
 </script>
 
 <template>

@@ -15,7 +15,7 @@ import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js
 import type { StepKind } from '@core/bench/runs/procedure.js';
 import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/jobs/kinds.js';
 import { colourWords } from '@core/edge/words/colour.js';
-import { formatIn, formatMl, formatMlWithSd, formatMm } from '@core/base/units/display.js';
+import { formatIn, formatMl, formatMlWithSd, formatMm, grouped } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { deviceOutbox, useOutbox } from '../base/outbox/deviceOutbox.js';
@@ -216,7 +216,7 @@ onScopeDispose(
               ><dt>Last water</dt>
               <dd>
                 {{ CLARITY_WORDS[record.lastWater.clarity]
-                }}{{ record.lastWater.ph === null ? '' : `, pH ${record.lastWater.ph.toFixed(1)}` }}
+                }}{{ record.lastWater.ph === null ? '' : `, pH ${grouped(record.lastWater.ph, 1)}` }}
               </dd></template
             >
             <template v-if="had('bleed')"

@@ -12,18 +12,20 @@ export const locale = (): string => LOCALES[reading().language];
 
 /** by language and decimals; made once, since making a format takes a hundred times as long as using it */
 const groupings = new Map<string, Intl.NumberFormat>();
-/** A number as its reader writes it: thousands apart by a thin space in every language, decimals by point or comma. */
-export function grouped(value: number, decimals: number): string {
+function numberAs(value: number, least: number, most: number): string {
   const language = locale();
-  const key = `${language} ${decimals}`;
-  const format =
-    groupings.get(key) ?? new Intl.NumberFormat(language, { minimumFractionDigits: decimals, maximumFractionDigits: decimals });
+  const key = `${language} ${least} ${most}`;
+  const format = groupings.get(key) ?? new Intl.NumberFormat(language, { minimumFractionDigits: least, maximumFractionDigits: most });
   groupings.set(key, format);
   return withMinus(format.format(value).replace(language === LOCALES.de ? /\./g : /,/g, '\u202f'));
 }
+/** A number as its reader writes it: thousands apart by a thin space in every language, decimals by point or comma. */
+export const grouped = (value: number, decimals: number): string => numberAs(value, decimals, decimals);
+/** The same without zeros that say nothing: `2`, `2.5`. */
+export const groupedUpTo = (value: number, decimals: number): string => numberAs(value, 0, decimals);
 
 /** Hours of a meter: tenths where it shows them. */
-export const formatHours = (hours: number): string => grouped(hours, Number.isInteger(hours) ? 0 : 1);
+export const formatHours = (hours: number): string => groupedUpTo(hours, 1);
 
 /**
  * A stored number in the unit of its reader, without the unit.
@@ -73,7 +75,7 @@ export function formatPercent(fraction: number, decimals = 0): string {
 export const formatDegrees = (tempC: number): string => formatIn('°C', tempC);
 
 /** A thermal resistance with three digits, as technicians compare it. */
-export const formatKelvinPerWatt = (kelvinPerWatt: number): string => `${kelvinPerWatt.toFixed(3)} K/W`;
+export const formatKelvinPerWatt = (kelvinPerWatt: number): string => `${grouped(kelvinPerWatt, 3)} K/W`;
 
 export const formatKpa = (kpa: number): string => formatIn('kPa', kpa, 1);
 
@@ -104,7 +106,7 @@ export function formatLeak(mbarLs: number): string {
   if (mbarLs === 0) return '0 mbar·L/s';
   const exponent = Math.floor(Math.log10(Math.abs(mbarLs)));
   const mantissa = mbarLs / 10 ** exponent;
-  return `${withMinus(mantissa.toFixed(1))} × 10${superscript(exponent)} mbar·L/s`;
+  return `${grouped(mantissa, 1)} × 10${superscript(exponent)} mbar·L/s`;
 }
 
 /** A leak rate with its standard error at one exponent, `(0.9 ± 3.3) × 10⁻³ mbar·L/s`. */
@@ -115,7 +117,7 @@ export function formatLeakWithSe(mbarLs: number, seMbarLs: number): string {
   // as many digits as the error has something to say in
   const errorExponent = seMbarLs > 0 ? Math.floor(Math.log10(seMbarLs)) : exponent;
   const digits = Math.max(1, Math.min(3, exponent - errorExponent));
-  const scaled = (value: number): string => withMinus((value / 10 ** exponent).toFixed(digits));
+  const scaled = (value: number): string => grouped(value / 10 ** exponent, digits);
   return `(${scaled(mbarLs)} ± ${scaled(seMbarLs)}) × 10${superscript(exponent)} mbar·L/s`;
 }
 
@@ -138,10 +140,8 @@ function superscript(n: number): string {
 }
 
 /** As it would be written on a part: no zeros behind the point, and no unit. */
-export const plainIn = (unit: StoredUnit, stored: number): string => {
-  const whole = Number(shownIn(unit, stored).toFixed(scaleOf(unit).more + 1));
-  return grouped(whole, Math.min(4, (String(whole).split('.')[1] ?? '').length));
-};
+export const plainIn = (unit: StoredUnit, stored: number): string =>
+  groupedUpTo(shownIn(unit, stored), Math.min(4, scaleOf(unit).more + 1));
 
 /** A tube by its two diameters, `10/13 mm`. */
 export const formatTube = ({ boreMm, outerMm }: { readonly boreMm: number; readonly outerMm: number }): string =>

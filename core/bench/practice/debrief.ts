@@ -9,7 +9,7 @@ import { STANDING_WORDS } from '../../machine/loop-file/orientation.js';
 import { INSTRUMENT_KINDS } from '../instruments/kinds.js';
 import { line, type DebriefInput, type DebriefLine, type Saving, type Told } from './debriefLine.js';
 import { hiddenInService, onService, savedInService } from './debriefService.js';
-import { formatMl, formatPercent, formatSpan } from '../../base/units/display.js';
+import { formatIn, formatMl, formatPercent, formatSpan, grouped } from '../../base/units/display.js';
 
 export interface Debrief {
   /** what the bench hid, now told */
@@ -238,12 +238,12 @@ function onHands({ state, input: { report } }: Told): DebriefLine[] {
   const lines = report.happenings.flatMap((each): DebriefLine[] => {
     switch (each.what) {
       case 'ran-dry':
-        return [line('harm', say('The pump drew air for {toFixed} s.', { toFixed: each.seconds.toFixed(1) }), each.at)];
+        return [line('harm', say('The pump drew air for {toFixed} s.', { toFixed: grouped(each.seconds, 1) }), each.at)];
       case 'spilled':
         return [line('harm', `${formatMl(each.ml)} ran out (${{ overflow: say('over the fill port'), turn: say('in a turn'), 'open-port': say('of an open port') }[each.by]}).`, each.at)]; // prettier-ignore
       case 'too-much-pressure':
         return [
-          line('harm', say('{round} kPa were pumped in: glass and acrylic can burst.', { round: Math.round(each.gaugeKpa) }), each.at),
+          line('harm', say('{gauge} were pumped in: glass and acrylic can burst.', { gauge: formatIn('kPa', each.gaugeKpa) }), each.at),
         ];
       default:
         return [];

@@ -1,3 +1,4 @@
+import { grouped } from '../../base/units/display.js';
 import { say } from '../../base/words/say.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { inspectItems } from '../inspection/items.js';
@@ -88,7 +89,7 @@ export class ServiceHands {
         ? say('The water is tinted')
         : say('The water is clear');
     const ph = PH.water + share * (PH.old - PH.water) + this.cleanerShare * (PH.cleaner - PH.water);
-    return say('{looks}; the strip says pH {ph}.', { looks, ph: (Math.round(ph * 5) / 5).toFixed(1) });
+    return say('{looks}; the strip says pH {ph}.', { looks, ph: grouped(Math.round(ph * 5) / 5, 1) });
   }
 
   private close(at: string): string {

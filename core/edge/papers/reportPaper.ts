@@ -1,5 +1,5 @@
 import { formatDay, formatDayTime } from '../../base/units/dates.js';
-import { formatDegrees, formatMl, formatMlWithSd, formatRoughMl, formatSpan } from '../../base/units/display.js';
+import { formatDegrees, formatMl, formatMlWithSd, formatRoughMl, formatSpan, grouped } from '../../base/units/display.js';
 import { reading } from '../../base/units/reading.js';
 import { capital, say, sayText, sayWord } from '../../base/words/say.js';
 import { sayAnew } from '../../base/words/sayAnew.js';
@@ -197,7 +197,7 @@ function done({ record }: ReportFacts): (Block | null)[] {
           kind: 'rows',
           rows: row(
             say('Last water'),
-            [sayWord(CLARITY_WORDS[lastWater.clarity]), lastWater.ph === null ? '' : `pH ${lastWater.ph.toFixed(1)}`]
+            [sayWord(CLARITY_WORDS[lastWater.clarity]), lastWater.ph === null ? '' : `pH ${grouped(lastWater.ph, 1)}`]
               .filter(Boolean)
               .join(', '),
           ),
@@ -224,7 +224,7 @@ function measured({ record }: ReportFacts): (Block | null)[] {
         [each.powerW === null ? '' : `${Math.round(each.powerW)} W`, `${each.durationMinutes} min`].filter(Boolean).join(', '),
         formatDegrees(each.partC),
         formatDegrees(each.roomC),
-        `${normaliseBaseline(each).aboveRoomK.toFixed(1)} K`,
+        `${grouped(normaliseBaseline(each).aboveRoomK, 1)} K`,
       ]),
       figures: [3, 4, 5],
     },
@@ -264,7 +264,7 @@ function insideRows(facts: ReportFacts): PaperRow[] {
     ...row(say('Inside now'), ml, { estimate: true }),
     ...row(say('Strength'), record.strength && strengthWords(record.strength), { estimate: true }),
     ...row(say('Measured'), record.coolantRead && coolantReadWords(record.coolantRead)),
-    ...row(say('Of it old'), share !== undefined && share > 0.0005 ? `${(100 * share).toFixed(1)} %` : null, { estimate: true }),
+    ...row(say('Of it old'), share !== undefined && share > 0.0005 ? `${grouped(100 * share, 1)} %` : null, { estimate: true }),
   ];
 }
 

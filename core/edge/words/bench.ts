@@ -156,7 +156,7 @@ const WHY: Messages<WhyCode> = {
 };
 
 const PLACES: readonly string[] = ['joint', 'place'];
-const percent = (value: number): string => value.toFixed(value < 10 ? 1 : 0);
+const percent = (value: number): string => grouped(value, value < 10 ? 1 : 0);
 
 /** Values as a reader sees them: places by name, volumes with their unit, sensible digits. */
 function valuesOf(procedure: Procedure, why: Why): MessageValues {

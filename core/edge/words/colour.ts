@@ -1,3 +1,4 @@
+import { grouped } from '../../base/units/display.js';
 import { say } from '../../base/words/say.js';
 import { colourVerdict, COLOUR_LIMITS, type ColourVerdict } from '../../machine/liquids/colourDifference.js';
 import type { Patch, PhotoRefusal } from '../../machine/liquids/colourPhoto.js';
@@ -12,8 +13,8 @@ export const COLOUR_VERDICTS: Readonly<Record<ColourVerdict, string>> = {
 /** A difference with its error, and what it says. */
 export const colourWords = ({ deltaE, sd }: Pick<ColourRead, 'deltaE' | 'sd'>): string =>
   say('ΔE₀₀ {deltaE} ± {sd}, {verdict}', {
-    deltaE: deltaE.toFixed(1),
-    sd: Math.max(0.1, sd).toFixed(1),
+    deltaE: grouped(deltaE, 1),
+    sd: grouped(Math.max(0.1, sd), 1),
     verdict: say(COLOUR_VERDICTS[colourVerdict(deltaE)]),
   });
 

@@ -1,6 +1,6 @@
 import { daysBetween } from '../../base/units/calendar.js';
 import { formatDay } from '../../base/units/dates.js';
-import { formatKelvinPerWatt } from '../../base/units/display.js';
+import { formatKelvinPerWatt, grouped } from '../../base/units/display.js';
 import { say, type Messages } from '../../base/words/say.js';
 import {
   TREND,
@@ -36,7 +36,7 @@ export const risenPercent = ({ best, now }: PartCondition): number | null =>
 
 /** "+12", "−3", or "0": in whole per cent. */
 export const signedPercent = (percent: number): string =>
-  Math.round(percent) === 0 ? '0' : `${percent < 0 ? '−' : '+'}${Math.abs(percent).toFixed(0)}`;
+  Math.round(percent) === 0 ? '0' : `${percent < 0 ? '−' : '+'}${grouped(Math.abs(percent), 0)}`;
 
 /** What a part's readings say, in a sentence or two. */
 export function conditionWords(condition: PartCondition): string {
@@ -50,7 +50,7 @@ export function conditionWords(condition: PartCondition): string {
   if (step)
     return say('No creep: about {day} it moved by {by} K/W at once. What happened, or was done, on that day?', {
       day: formatDay(step.on),
-      by: `${step.by > 0 ? '+' : '−'}${Math.abs(step.by).toFixed(3)}`,
+      by: `${step.by > 0 ? '+' : '−'}${grouped(Math.abs(step.by), 3)}`,
     });
   if (crosses && limit)
     return say('Meets its limit of {limit} ({because}) about {day}, {range}.', {

@@ -1,5 +1,5 @@
 import { formatDay } from '../../base/units/dates.js';
-import { formatDegrees, formatIn, formatKelvinPerWatt, formatMm, formatMl } from '../../base/units/display.js';
+import { formatDegrees, formatIn, formatKelvinPerWatt, formatMl, formatMm, grouped, groupedUpTo } from '../../base/units/display.js';
 import { CAUSES } from '../../bench/inspection/grade.js';
 import { COOLANT_CLASSES } from '../../machine/liquids/classes.js';
 import { POLICY_SCOPES, SERVICE_POLICIES } from '../../workshop/due-dates/due.js';
@@ -70,7 +70,7 @@ const warmWords = (warm: Warmth | null): string =>
   warm === null
     ? ''
     : say(', shortened to {months} at {formatIn} coolant{null}', {
-        months: warm.months.toFixed(1),
+        months: grouped(warm.months, 1),
         formatIn: formatIn('°C', warm.coolantC),
         null: warm.source === null ? '' : ` ${sayWord(USAGE_SOURCE_WORDS[warm.source])}`,
       });
@@ -78,12 +78,12 @@ const warmHours = (warm: WarmHours | undefined): string =>
   warm === undefined
     ? ''
     : say(', shortened to {hours} h at {formatIn} coolant{null}', {
-        hours: warm.hours.toFixed(1),
+        hours: grouped(warm.hours, 1),
         formatIn: formatIn('°C', warm.coolantC),
         null: warm.source === null ? '' : ` ${sayWord(USAGE_SOURCE_WORDS[warm.source])}`,
       });
 function usageWords(perDay: number, source: UsageSource): string {
-  const rate = Number(perDay.toFixed(1));
+  const rate = groupedUpTo(perDay, 1);
   return source === 'default'
     ? say('assumed {rate} h a day', { rate })
     : say('{rate} h a day {source}', { rate, source: sayWord(USAGE_SOURCE_WORDS[source]) });
@@ -141,8 +141,8 @@ function leftOpenValues(reason: LeftOpen): MessageValues {
     case 'learned-life':
       return {
         whose: reason.of === 'product' ? reason.product : say(COOLANT_CLASSES[reason.coolantClass].label),
-        months: reason.months.toFixed(1),
-        low: reason.lowMonths.toFixed(1),
+        months: grouped(reason.months, 1),
+        low: grouped(reason.lowMonths, 1),
         percent: Math.round(100 * reason.risk),
         fills: reason.fills,
         failed: reason.failed,

@@ -2,7 +2,7 @@ import { say } from '../../base/words/say.js';
 import { unitName } from '../../base/units/shown.js';
 import type { FillOrder } from '../../bench/runs/fillOrder.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
-import { formatIn, formatMl } from '../../base/units/display.js';
+import { formatIn, formatMl, grouped } from '../../base/units/display.js';
 
 /** One order as the bench says it: one thing big, what it is, how it is done. */
 export interface OrderWords {
@@ -26,7 +26,7 @@ const LEAVES_ROOM =
   'the next run is poured beside the pump, and where that draws faster than a hand pours it all comes back. It needs the room.';
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
-const seconds = (s: number): string => (s < 10 ? s.toFixed(1) : String(Math.round(s)));
+const seconds = (s: number): string => (s < 10 ? grouped(s, 1) : String(Math.round(s)));
 
 function shutWords(order: FillOrder & { do: 'shut' }, facts: Procedure['facts']): OrderWords {
   const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);

@@ -1,3 +1,4 @@
+import { grouped, groupedUpTo } from '../../base/units/display.js';
 import { say, sayWord } from '../../base/words/say.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
@@ -29,7 +30,7 @@ export function groupName({ by, key, name, coolantClass }: Pick<NamedGroup, 'by'
 
 /** What so many fills say, and what they cannot. */
 export function lifeWords({ fills, failed, oldestMonths, learned, policyMonths }: NamedGroup): string {
-  const oldest = oldestMonths.toFixed(1);
+  const oldest = grouped(oldestMonths, 1);
   if (failed === 0)
     return say('{fills, plural, one {# fill, it has} other {# fills, none of them}} failed, the oldest {oldest} months: cannot tell yet', {
       fills,
@@ -40,7 +41,7 @@ export function lifeWords({ fills, failed, oldestMonths, learned, policyMonths }
     failed,
     fills,
     share: Math.round(100 * learned.weight),
-    policy: Number(policyMonths.toFixed(1)),
+    policy: groupedUpTo(policyMonths, 1),
   });
 }
 
@@ -49,6 +50,6 @@ export const earlyWords = ({ machines, observed, expected, p }: EarlyLot): strin
   say('{observed} of {machines} machines, {expected} would be usual; by chance once in {times} workshops', {
     observed,
     machines,
-    expected: expected.toFixed(1),
+    expected: grouped(expected, 1),
     times: Math.round(1 / p),
   });

@@ -1,4 +1,4 @@
-import { formatMl } from '../../base/units/display.js';
+import { formatMl, groupedUpTo } from '../../base/units/display.js';
 import { JOB_WORDS } from '../../workshop/jobs/kinds.js';
 import { formatMoney } from '../../workshop/prices/money.js';
 import { PRICE_FOR } from '../../workshop/prices/rates.js';
@@ -6,7 +6,7 @@ import type { Priced, PricedLine } from '../../workshop/prices/priced.js';
 import type { Estimate } from '../../workshop/prices/estimate.js';
 import { capital, say, sayWord } from '../../base/words/say.js';
 
-const plain = (value: number): string => String(Number(value.toFixed(2)));
+const plain = (value: number): string => groupedUpTo(value, 2);
 
 /** What a line is for: "Flush", "Clear coolant", "O-ring 11 × 2". */
 export function lineName({ kind, what }: PricedLine): string {

@@ -1,5 +1,5 @@
 import { say, type Messages } from '../../base/words/say.js';
-import { formatDegrees, formatIn, formatPercent, withMinus } from '../../base/units/display.js';
+import { formatDegrees, formatIn, formatPercent, grouped } from '../../base/units/display.js';
 import type { BaselineComparison } from '../../physics/diagnosis/compare.js';
 import type { CauseCheck, HeatCause } from '../../physics/diagnosis/causes.js';
 import type { Evidence } from '../../physics/diagnosis/diagnose.js';
@@ -67,9 +67,9 @@ export function comparisonWords({ verdict, changeK, sdK, atLeast, differences }:
     const why = differences.filter(({ what }) => what !== 'missing').map(differenceWords);
     return why.length > 0 ? say('not comparable: {why}', { why: why.join('; ') }) : say('not comparable');
   }
-  const size = `${Math.abs(changeK).toFixed(1)} ± ${sdK.toFixed(1)} K`;
+  const size = `${grouped(Math.abs(changeK), 1)} ± ${grouped(sdK, 1)} K`;
   if (verdict === 'as-before')
-    return say('no difference seen: {change} ± {sd} K at the same power', { change: withMinus(changeK.toFixed(1)), sd: sdK.toFixed(1) });
+    return say('no difference seen: {change} ± {sd} K at the same power', { change: grouped(changeK, 1), sd: grouped(sdK, 1) });
   if (atLeast)
     return verdict === 'cooler'
       ? say('at least {size} cooler than before: its task was harder', { size })
@@ -84,7 +84,7 @@ export const perWattWords = ({
 }: {
   readonly changeKPerW: number | null;
   readonly powerUnknown?: boolean;
-}): string => (changeKPerW === null || powerUnknown ? '' : `${changeKPerW > 0 ? '+' : ''}${withMinus(changeKPerW.toFixed(3))} K/W`);
+}): string => (changeKPerW === null || powerUnknown ? '' : `${changeKPerW > 0 ? '+' : ''}${grouped(changeKPerW, 3)} K/W`);
 
 const CAUSE_WORDS: Messages<HeatCause> = {
   nothing: 'nothing: room and load explain it',

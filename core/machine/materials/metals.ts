@@ -1,3 +1,4 @@
+import { grouped } from '../../base/units/display.js';
 import { say } from '../../base/words/say.js';
 /**
  * Anodic index in V: how far two wetted metals stand apart in a conducting liquid (practice after MIL-STD-889;
@@ -55,7 +56,7 @@ export function judgePair(a: Metal, b: Metal): MetalPair {
   const [baser, nobler] = ANODIC_INDEX_V[a] <= ANODIC_INDEX_V[b] ? [a, b] : [b, a];
   const apartV = ANODIC_INDEX_V[nobler] - ANODIC_INDEX_V[baser];
   const pair = { nobler, baser, apartV };
-  const apart = say('{apartV} V apart', { apartV: apartV.toFixed(2) });
+  const apart = say('{apartV} V apart', { apartV: grouped(apartV, 2) });
   if (baser === 'aluminium' && COPPER_ALLOYS.has(nobler)) {
     return {
       ...pair,

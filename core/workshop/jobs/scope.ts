@@ -1,3 +1,4 @@
+import { grouped } from '../../base/units/display.js';
 import { DAYS_PER_MONTH } from '../../base/units/calendar.js';
 import { say, sayWord } from '../../base/words/say.js';
 import { colourVerdict } from '../../machine/liquids/colourDifference.js';
@@ -153,7 +154,7 @@ function bySign(sign: Sign, input: ScopeInput): Evidence[] {
 function byRise(input: ScopeInput): Evidence[] {
   const { risenK } = input;
   if (risenK === null || risenK <= SCOPE.explainedRiseK) return [];
-  const values = { risenK: risenK.toFixed(1) };
+  const values = { risenK: grouped(risenK, 1) };
   return explainsHeat(input)
     ? [{ asksFor: 'closed-loop', words: say('{risenK} K hotter than it was: dust and paste go first, then it is measured again before anything is opened', values) }] // prettier-ignore
     : [{ asksFor: 'flush-refill', words: say('{risenK} K hotter than its baseline: more than dust usually explains', values) }];
@@ -177,7 +178,7 @@ function evidenceOf(input: ScopeInput): Evidence[] {
   if (input.colour && colourVerdict(input.colour.deltaE) === 'changed' && !signs.includes('colour-differs'))
     found.push({
       asksFor: 'flush-refill',
-      words: say('its colour left that of the retained sample: ΔE₀₀ {deltaE}', { deltaE: input.colour.deltaE.toFixed(1) }),
+      words: say('its colour left that of the retained sample: ΔE₀₀ {deltaE}', { deltaE: grouped(input.colour.deltaE, 1) }),
     });
   const suspension = coolantClass !== null && suspensionOf(coolantClass) !== null;
   const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * DAYS_PER_MONTH;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { say, sayWord } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import { BASELINE_STATISTICS } from '@core/physics/diagnosis/reading.js';
@@ -116,13 +117,13 @@ function enter(): void {
   <FramePart at="work">
     <section class="baseline">
       <p v-if="newest" class="big-number">
-        {{ newest.normal.aboveRoomK.toFixed(1) }} <small>K above the room, {{ newest.value.sensor }}, {{ newest.value.setting }}</small>
+        {{ grouped(newest.normal.aboveRoomK, 1) }} <small>K above the room, {{ newest.value.sensor }}, {{ newest.value.setting }}</small>
       </p>
       <ul class="plain-list bars">
         <li v-for="({ value, normal }, index) in older" :key="`old ${index}`">
           <span>old cooler, {{ value.sensor }}</span>
           <span class="bar old"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
-          <span class="figures">{{ normal.aboveRoomK.toFixed(1) }} K</span>
+          <span class="figures">{{ grouped(normal.aboveRoomK, 1) }} K</span>
         </li>
         <li v-for="({ value, normal }, index) in readings" :key="index">
           <span
@@ -130,8 +131,8 @@ function enter(): void {
           >
           <span class="bar"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
           <span class="figures"
-            >{{ normal.aboveRoomK.toFixed(1) }} K<template v-if="normal.kelvinPerWatt !== null"
-              >, {{ normal.kelvinPerWatt.toFixed(3) }} K/W</template
+            >{{ grouped(normal.aboveRoomK, 1) }} K<template v-if="normal.kelvinPerWatt !== null"
+              >, {{ grouped(normal.kelvinPerWatt, 3) }} K/W</template
             ></span
           >
           <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { digitsIn, grouped } from '@core/base/units/display.js';
 import { unitName } from '@core/base/units/shown.js';
 import { computed } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
@@ -24,9 +25,9 @@ const readings = computed(() => [
             <th scope="col">min</th>
             <th scope="col">W</th>
             <th scope="col">sensor, statistic</th>
-            <th scope="col">part °C</th>
-            <th scope="col">coolant °C</th>
-            <th scope="col">room °C</th>
+            <th scope="col">part, {{ unitName('°C') }}</th>
+            <th scope="col">coolant, {{ unitName('°C') }}</th>
+            <th scope="col">room, {{ unitName('°C') }}</th>
             <th scope="col">above room</th>
             <th scope="col">pump / fans</th>
             <th scope="col">panels</th>
@@ -41,19 +42,19 @@ const readings = computed(() => [
             <td>{{ each.powerW ?? '' }}</td>
             <td>{{ each.sensor }}, {{ each.statistic }}</td>
             <td>
-              {{ each.partC.toFixed(1)
+              {{ digitsIn('°C', each.partC, 1)
               }}<template v-if="each.warming && each.warming.reachedFraction < 0.98">
-                (ends at {{ each.warming.endsC.toFixed(1) }} ± {{ each.warming.endsSdK.toFixed(1) }})</template
+                (ends at {{ digitsIn('°C', each.warming.endsC, 1) }} ± {{ grouped(each.warming.endsSdK, 1) }} K)</template
               >
             </td>
-            <td>{{ each.coolantC?.toFixed(1) ?? '' }}</td>
-            <td>{{ each.roomC.toFixed(1) }}</td>
+            <td>{{ each.coolantC === null ? '' : digitsIn('°C', each.coolantC, 1) }}</td>
+            <td>{{ digitsIn('°C', each.roomC, 1) }}</td>
             <td>
-              <strong>{{ normaliseBaseline(each).aboveRoomK.toFixed(1) }} K</strong>
+              <strong>{{ grouped(normaliseBaseline(each).aboveRoomK, 1) }} K</strong>
             </td>
             <td>{{ each.pumpPercent }} / {{ each.fanPercent }} %</td>
             <td>{{ each.panels }}</td>
-            <td>{{ each.flowLph ?? '' }}</td>
+            <td>{{ each.flowLph === null ? '' : digitsIn('L/h', each.flowLph) }}</td>
           </tr>
         </tbody>
       </table>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { formatIn } from '@core/base/units/display.js';
+import { formatIn, grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { Warming } from '@core/bench/runs/warming.js';
 import { LEAST_SAMPLES } from '@core/physics/diagnosis/saturation.js';
@@ -72,7 +72,7 @@ const words = computed(() => {
 const endWords = computed(() => {
   const found = ends.value;
   if (!found) return null;
-  return Number.isFinite(found.finalSdC) ? `${formatIn('°C', found.finalC, 1)} ± ${found.finalSdC.toFixed(1)} K` : '≈ –';
+  return Number.isFinite(found.finalSdC) ? `${formatIn('°C', found.finalC, 1)} ± ${grouped(found.finalSdC, 1)} K` : '≈ –';
 });
 </script>
 
@@ -81,7 +81,7 @@ const endWords = computed(() => {
     <div ref="plot" class="plot">
       <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" role="img" :aria-label="`How it warms: ${name}`">
         <g class="axis">
-          <text v-for="c in [range.low, range.high]" :key="c" :x="EDGE.left - 6" :y="y(c) + 4" text-anchor="end">{{ c.toFixed(0) }}</text>
+          <text v-for="c in [range.low, range.high]" :key="c" :x="EDGE.left - 6" :y="y(c) + 4" text-anchor="end">{{ grouped(c, 0) }}</text>
           <text v-for="minute in minutes" :key="`m${minute}`" :x="x(minute * 60)" :y="height - 6" text-anchor="middle">{{ minute }}</text>
           <line :x1="EDGE.left" :x2="width - EDGE.right" :y1="height - EDGE.bottom" :y2="height - EDGE.bottom" />
         </g>

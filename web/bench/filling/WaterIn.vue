@@ -6,7 +6,7 @@ import { computed, ref } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import { diluteReadyMix } from '@core/machine/shop-sums/dose.js';
-import { formatMl } from '@core/base/units/display.js';
+import { formatMl, grouped } from '@core/base/units/display.js';
 import { useCoolants } from '../../workshop/coolants/coolantStore.js';
 import NumberField from '../../base/units/NumberField.vue';
 
@@ -52,7 +52,7 @@ function enter(): void {
         <v-btn type="submit" size="x-large" :disabled="!water">Water is in</v-btn>
       </form>
       <p v-if="ledger && ledger.inMl > 0" class="quiet">
-        {{ formatMl(ledger.inMl) }} topped up; by the book {{ (100 * ledger.shares.water).toFixed(1) }} % of what is inside is this water.
+        {{ formatMl(ledger.inMl) }} topped up; by the book {{ grouped(100 * ledger.shares.water, 1) }} % of what is inside is this water.
       </p>
     </template>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { computed } from 'vue';
 
 /** How the old liquid thins out, rinse by rinse, on a scale of tens; the rinses still to come are drawn hollow. */
@@ -11,7 +12,7 @@ const all = computed(() => [...props.shares, ...props.coming]);
 const x = (index: number): number => 30 + (index * (WIDTH - 60)) / Math.max(1, all.value.length - 1);
 const y = (share: number): number => 14 + ((HEIGHT - 34) * Math.log(Math.max(FLOOR, share))) / Math.log(FLOOR);
 const line = computed(() => all.value.map((share, index) => `${x(index)},${y(share)}`).join(' '));
-const say = (share: number): string => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
+const say = (share: number): string => `${grouped(100 * share, share < 0.1 ? 1 : 0)} %`;
 </script>
 
 <template>

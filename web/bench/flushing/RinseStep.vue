@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { listed, say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
@@ -94,7 +95,7 @@ function pour(): void {
       <template v-if="runningSoak(state.service) !== null" />
       <FrameFigure
         v-else-if="service.inside"
-        :value="(100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0)"
+        :value="grouped(100 * ledger.shares.old, ledger.shares.old < 0.1 ? 1 : 0)"
         unit="% old liquid inside"
         estimate
       />
@@ -102,7 +103,7 @@ function pour(): void {
     </template>
     <FramePart v-else-if="service.inside" at="so-far">
       <p class="old">
-        {{ (100 * ledger.shares.old).toFixed(ledger.shares.old < 0.1 ? 1 : 0) }} <span class="estimate">% old liquid inside</span>
+        {{ grouped(100 * ledger.shares.old, ledger.shares.old < 0.1 ? 1 : 0) }} <span class="estimate">% old liquid inside</span>
       </p>
     </FramePart>
     <FramePart v-if="shares.length" at="curve">
@@ -118,7 +119,7 @@ function pour(): void {
       }}
       <template v-if="lastWater"
         >Last water: {{ CLARITY_WORDS[lastWater.clarity]
-        }}<template v-if="lastWater.ph !== null">, pH {{ lastWater.ph.toFixed(1) }}</template
+        }}<template v-if="lastWater.ph !== null">, pH {{ grouped(lastWater.ph, 1) }}</template
         >.</template
       >
       <span class="estimate">Taken as mixed through: let the pump run a minute.</span>

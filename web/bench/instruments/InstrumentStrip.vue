@@ -2,7 +2,7 @@
 import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { INSTRUMENT_KEYS, INSTRUMENT_KINDS, type InstrumentKind, type InstrumentKindFacts } from '@core/bench/instruments/kinds.js';
-import { formatSpan, withMinus } from '@core/base/units/display.js';
+import { formatSpan, grouped } from '@core/base/units/display.js';
 import { useNow } from '../../base/units/now.js';
 import type { LiveBench } from './liveBench.js';
 
@@ -26,7 +26,7 @@ const faces = computed(() =>
     // what sits in a machine leaves with it
     if (!known || (ofMachine && value === null)) return [];
     const last = props.bench.latest.value.get(kind);
-    const text = value === null ? null : kind === 'supply' ? (value === 1 ? 'on' : 'off') : withMinus(value.toFixed(decimals));
+    const text = value === null ? null : kind === 'supply' ? (value === 1 ? 'on' : 'off') : grouped(value, decimals);
     const silent = value !== null ? null : known.problem ?? (last ? say('silent for {formatSpan}', { formatSpan: formatSpan(Math.max(0, (now.value - Date.parse(last.at)) / 1000)) }) : say('off line')); // prettier-ignore
     return [{ kind, label, text, unit: unit ?? '', silent }];
   }),

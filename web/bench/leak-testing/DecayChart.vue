@@ -104,7 +104,7 @@ const option = computed(() => {
       scale: true,
       // as many lines as the picture has room for
       splitNumber: 3,
-      axisLabel: { color: soft, hideOverlap: true, formatter: (value: number) => value.toFixed(1) },
+      axisLabel: { color: soft, hideOverlap: true, formatter: (value: number) => grouped(value, 1) },
     },
     series: [
       ...(tail ? tailSeries(tail, { ink, soft }) : []),

@@ -148,6 +148,10 @@ function restart(): void {
   restarting.value = false;
   reason.value = '';
 }
+const correctedAt = (index: number): string => {
+  const kpa = result.value?.correctedKpa[index];
+  return kpa === undefined ? '' : digitsIn('kPa', kpa, 2);
+};
 </script>
 
 <template>
@@ -214,16 +218,16 @@ function restart(): void {
           <tr>
             <th scope="col">at</th>
             <th scope="col">gauge, {{ unitName('kPa') }}</th>
-            <th scope="col">room, °C</th>
+            <th scope="col">room, {{ unitName('°C') }}</th>
             <th scope="col">corrected, {{ unitName('kPa') }} absolute</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="(reading, index) in readings" :key="reading.tS">
             <td>{{ dates.time(state.dryReadings[index]?.at ?? '') }}</td>
-            <td>{{ reading.gaugeKpa.toFixed(1) }}</td>
-            <td>{{ reading.tempC.toFixed(1) }}</td>
-            <td>{{ result?.correctedKpa[index]?.toFixed(2) }}</td>
+            <td>{{ digitsIn('kPa', reading.gaugeKpa, 1) }}</td>
+            <td>{{ digitsIn('°C', reading.tempC, 1) }}</td>
+            <td>{{ correctedAt(index) }}</td>
           </tr>
         </tbody>
       </table>

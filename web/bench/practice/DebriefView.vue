@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { Debrief } from '@core/bench/practice/debrief.js';
 import type { DebriefLine } from '@core/bench/practice/debriefLine.js';
-import { formatMl, formatSpan } from '@core/base/units/display.js';
+import { formatMl, formatSpan, grouped } from '@core/base/units/display.js';
 import type { Verdict } from '@core/bench/runs/verdicts.js';
 import VerdictPlates from '../verdicts/VerdictPlates.vue';
 import { useDates } from '../../base/units/dates.js';
@@ -42,7 +42,7 @@ const big = computed(() => {
     <dl class="figures">
       <div>
         <dt>Pump ran dry</dt>
-        <dd>{{ debrief.ranDryS.toFixed(1) }} s</dd>
+        <dd>{{ grouped(debrief.ranDryS, 1) }} s</dd>
       </div>
       <div>
         <dt>Lost</dt>

@@ -9,7 +9,7 @@ import { computed, watch } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { currentKind, type RunState } from '@core/bench/runs/state.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
-import { formatClock } from '@core/base/units/display.js';
+import { formatClock, grouped } from '@core/base/units/display.js';
 import { beep } from '../../base/shell/alarm.js';
 import FramePart from '../frame/FramePart.vue';
 import { useRunBench } from '../instruments/liveBench.js';
@@ -77,7 +77,7 @@ watch(
       <div class="state" aria-live="assertive">
         <p v-if="alarm" class="clock danger">Pump off now</p>
         <p v-else-if="on && leftS !== null" class="clock figures">
-          {{ leftS.toFixed(leftS < 10 ? 1 : 0) }}
+          {{ grouped(leftS, leftS < 10 ? 1 : 0) }}
           <small>s to pump off, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
         </p>
         <p v-else-if="on" class="clock figures" :class="{ long: runningS >= 3600 }">
@@ -86,7 +86,7 @@ watch(
         <p v-else class="clock">
           off
           <small v-if="next"
-            ><template v-if="slowed !== null">set it to {{ slowed }} % first; </template>then on for about {{ next.runS.toFixed(1) }} s,
+            ><template v-if="slowed !== null">set it to {{ slowed }} % first; </template>then on for about {{ grouped(next.runS, 1) }} s,
             predicted</small
           >
         </p>

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { ServiceReport } from '@core/edge/records/serviceReport.js';
 import { GRADE_WORDS, type Grade } from '@core/bench/inspection/grade.js';
-import { formatMl, formatMlWithSd } from '@core/base/units/display.js';
+import { formatMl, formatMlWithSd, grouped } from '@core/base/units/display.js';
 
 /** What a service found, did and left: the part of the record that the owner is told. */
 const props = defineProps<{ report: ServiceReport }>();
@@ -63,7 +63,7 @@ const places = (where: readonly { readonly name: string; readonly ml: number }[]
         <dd class="estimate">
           {{ formatMl(Math.max(0, report.volumes.insideMl))
           }}<template v-if="report.volumes.insideMl >= 1"
-            >, {{ (100 * report.volumes.oldShare).toFixed(1) }} % of it the old liquid</template
+            >, {{ grouped(100 * report.volumes.oldShare, 1) }} % of it the old liquid</template
           >
         </dd></template
       >

@@ -5,7 +5,7 @@ import { limitWords } from '@core/edge/words/dates.js';
 import { LEFT_WORDS, markWords, SOURCE_WORDS } from '@core/edge/words/condition.js';
 import { addDays, daysBetween } from '@core/base/units/calendar.js';
 import { formatDay } from '@core/base/units/dates.js';
-import { formatKelvinPerWatt } from '@core/base/units/display.js';
+import { formatKelvinPerWatt, grouped } from '@core/base/units/display.js';
 import { DAYS_PER_YEAR, Z_TWO_SIDED_95 } from '@core/base/units/physics.js';
 import { say } from '@core/base/words/say.js';
 import type { ConditionMark, ConditionPoint, PartCondition } from '@core/physics/condition/series.js';
@@ -70,7 +70,7 @@ const isFarRight = (on: string): boolean => x(on) > 0.78 * width.value;
 const isLarge = ({ source }: ConditionPoint): boolean => source === 'before' || source === 'after';
 const pointWords = (point: ConditionPoint): string =>
   [
-    `${formatDay(point.on)}: ${formatKelvinPerWatt(point.theta)} ± ${point.sd.toFixed(3)}`,
+    `${formatDay(point.on)}: ${formatKelvinPerWatt(point.theta)} ± ${grouped(point.sd, 3)}`,
     say(SOURCE_WORDS[point.source]),
     say('{watts} W', { watts: Math.round(point.powerW) }),
     ...(point.left ? [say('left out: {why}', { why: say(LEFT_WORDS[point.left]) })] : []),
@@ -101,7 +101,7 @@ const summary = computed(() =>
       <g class="grid">
         <g v-for="theta in grid" :key="theta">
           <line :x1="EDGE.left" :x2="width - EDGE.right" :y1="y(theta)" :y2="y(theta)" />
-          <text :x="EDGE.left - 8" :y="y(theta) + 4" text-anchor="end">{{ theta.toFixed(3) }}</text>
+          <text :x="EDGE.left - 8" :y="y(theta) + 4" text-anchor="end">{{ grouped(theta, 3) }}</text>
         </g>
         <text :x="4" :y="14" class="unit">K/W</text>
         <text v-for="month in axis.months" :key="month.on" :x="x(month.on)" :y="HEIGHT - 8">{{ month.words }}</text>

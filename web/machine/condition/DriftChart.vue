@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { computed, ref } from 'vue';
 import { addDays } from '@core/base/units/calendar.js';
 import { dayAxis } from './dayAxis.js';
@@ -64,7 +65,7 @@ const bandPath = computed(() => {
       <g class="grid">
         <g v-for="value in grid" :key="value">
           <line :x1="EDGE.left" :x2="width - EDGE.right" :y1="y(value)" :y2="y(value)" />
-          <text :x="EDGE.left - 8" :y="y(value) + 4" text-anchor="end">{{ value.toFixed(digits) }}</text>
+          <text :x="EDGE.left - 8" :y="y(value) + 4" text-anchor="end">{{ grouped(value, digits) }}</text>
         </g>
         <text :x="4" :y="14">{{ unit }}</text>
         <text v-for="month in axis.months" :key="month.on" :x="x(month.on)" :y="HEIGHT - 8">{{ month.words }}</text>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { digitsIn, grouped } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { formatDay } from '@core/base/units/dates.js';
 import { say } from '@core/base/words/say.js';
@@ -123,6 +124,9 @@ async function save(): Promise<void> {
   emit('saved', saved.moved.length > 0 ? say('Kept; its date moves.') : say('Kept; no date moves.'));
   emit('close');
 }
+/** what stood there at the last reading, as its field is read; nothing where there was none */
+const lastRead = (unit: '°C' | null, value: number | null | undefined, decimals = 0): string =>
+  value === null || value === undefined ? '' : unit ? digitsIn(unit, value, decimals) : grouped(value, decimals);
 </script>
 
 <template>
@@ -142,7 +146,7 @@ async function save(): Promise<void> {
         v-model="form.roomC"
         label="Room"
         unit="°C"
-        :hint="last ? `${last.reading.roomC.toFixed(1)}` : ''"
+        :hint="lastRead('°C', last?.reading.roomC, 1)"
         :errors="submit.at('reading.roomC')"
       />
       <NumberField v-model="form.minutes" label="Under that load for" unit="min" />
@@ -151,31 +155,31 @@ async function save(): Promise<void> {
           v-model="form.partsC[part] as number | null"
           :label="name"
           unit="°C"
-          :hint="last?.reading.partsC[part]?.toFixed(1) ?? ''"
+          :hint="lastRead('°C', last?.reading.partsC[part], 1)"
           :errors="submit.at(`reading.partsC.${part}`)"
         />
         <NumberField
           v-model="form.powersW[part] as number | null"
           :label="`Power into ${name}`"
           unit="W"
-          :hint="last?.reading.powersW[part]?.toFixed(0) ?? ''"
+          :hint="lastRead(null, last?.reading.powersW[part])"
           :errors="submit.at(`reading.powersW.${part}`)"
         />
         <p class="said figures" role="status">
           {{ lines[part]?.words ?? '' }} <span class="quiet">{{ lines[part]?.perWatt ?? '' }}</span>
         </p>
       </template>
-      <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" :hint="last?.reading.coolantC?.toFixed(1) ?? ''" />
+      <NumberField v-model="form.coolantC" label="Coolant, if measured" unit="°C" :hint="lastRead('°C', last?.reading.coolantC, 1)" />
       <NumberField v-model="form.flowLph" label="Flow, if metered" unit="L/h" />
       <v-text-field v-model="form.workload" label="Workload" hide-details="auto" />
       <v-text-field v-model="form.profile" label="Settings, by name" hide-details="auto" />
       <NumberField v-model="form.pump" label="Pump" unit="%" />
       <NumberField v-if="form.groups.length === 0" v-model="form.fans" label="Fans" unit="%" />
       <template v-if="more">
-        <NumberField v-model="form.score" label="Work done, its score" unit="points" :hint="last?.reading.score?.toFixed(0) ?? ''" />
-        <NumberField v-model="form.clockMhz" label="Clock" unit="MHz" :hint="last?.reading.clockMhz?.toFixed(0) ?? ''" />
+        <NumberField v-model="form.score" label="Work done, its score" unit="points" :hint="lastRead(null, last?.reading.score)" />
+        <NumberField v-model="form.clockMhz" label="Clock" unit="MHz" :hint="lastRead(null, last?.reading.clockMhz)" />
         <NumberField v-model="form.powerLimitW" label="Power limit" unit="W" />
-        <NumberField v-model="form.noiseDba" label="Noise" unit="dB(A)" :hint="last?.reading.noiseDba?.toFixed(0) ?? ''" />
+        <NumberField v-model="form.noiseDba" label="Noise" unit="dB(A)" :hint="lastRead(null, last?.reading.noiseDba)" />
       </template>
     </div>
     <div v-if="more" class="groups">

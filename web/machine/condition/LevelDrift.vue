@@ -2,7 +2,8 @@
 import { computed, reactive } from 'vue';
 import { daysBetween, DAYS_PER_MONTH } from '@core/base/units/calendar.js';
 import { formatDay } from '@core/base/units/dates.js';
-import { formatMm, withMinus } from '@core/base/units/display.js';
+import { digitsIn, formatDegrees, formatIn, formatMm } from '@core/base/units/display.js';
+import { unitName } from '@core/base/units/shown.js';
 import { say } from '@core/base/words/say.js';
 import { levelWords } from '@core/edge/words/drift.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -71,12 +72,13 @@ async function save(): Promise<void> {
         Level<template v-if="name">, {{ name }}</template>
       </h2>
       <p class="big-number">
-        {{ drift.points.length ? withMinus((drift.points.at(-1)?.mm ?? 0).toFixed(0)) : '–' }}<small v-if="drift.points.length"> mm</small>
+        {{ drift.points.length ? digitsIn('mm', drift.points.at(-1)?.mm ?? 0) : '–'
+        }}<small v-if="drift.points.length"> {{ unitName('mm') }}</small>
       </p>
       <p :class="{ danger: drift.verdict === 'leak' }">{{ levelWords(drift) }}</p>
       <p v-if="drift.vapour" class="quiet figures">
-        By vapour it would fall {{ drift.vapour.mmPerMonth.toFixed(1) }} mm a month<template v-if="levels.coolantC === null"
-          >, with coolant of {{ REFERENCE_COOLANT_C }} °C</template
+        By vapour it would fall {{ formatIn('mm', drift.vapour.mmPerMonth, 1) }} a month<template v-if="levels.coolantC === null"
+          >, with coolant of {{ formatDegrees(REFERENCE_COOLANT_C) }}</template
         >.
       </p>
     </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { formatDay } from '@core/base/units/dates.js';
-import { formatDegrees, formatPercent } from '@core/base/units/display.js';
+import { formatDegrees, formatPercent, grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { HeatLimits } from '@core/physics/condition/limits.js';
 import { quietestThatHolds, type HotDayPart, type Setting } from '@core/physics/condition/settings.js';
@@ -53,7 +53,7 @@ const VERDICTS: Readonly<Record<HotDayPart['verdict'], string>> = { holds: 'hold
       <article v-for="setting in settings" :key="settingWords(setting)" :class="{ kept: isKept(setting) }">
         <h3>{{ settingWords(setting) }}</h3>
         <p class="quiet figures">
-          {{ formatDay(setting.on) }}<template v-if="setting.noiseDba !== null">, {{ setting.noiseDba.toFixed(0) }} dB(A)</template
+          {{ formatDay(setting.on) }}<template v-if="setting.noiseDba !== null">, {{ grouped(setting.noiseDba, 0) }} dB(A)</template
           ><template v-if="setting.score !== null">, score {{ Math.round(setting.score) }}</template>
           <strong v-if="setting === proposed">the quietest that holds</strong>
         </p>
@@ -64,7 +64,7 @@ const VERDICTS: Readonly<Record<HotDayPart['verdict'], string>> = { holds: 'hold
               ><i :class="part.verdict" :style="{ width: at(part.onHotDayC) }" /><b :style="{ left: at(part.limitC) }"
             /></span>
             <span class="figures"
-              >{{ formatDegrees(part.onHotDayC) }} ± {{ Math.max(1, part.sdC).toFixed(0) }} of {{ formatDegrees(part.limitC) }}</span
+              >{{ formatDegrees(part.onHotDayC) }} ± {{ grouped(Math.max(1, part.sdC), 0) }} of {{ formatDegrees(part.limitC) }}</span
             >
             <span :class="{ danger: part.verdict === 'over' }">{{ VERDICTS[part.verdict] }}</span>
           </li>

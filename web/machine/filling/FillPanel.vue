@@ -6,7 +6,7 @@ import { STANDING, STANDING_WORDS } from '@core/machine/loop-file/orientation.js
 import type { SimulatedPulse } from '@core/physics/filling/fillSimulation.js';
 import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMl, grouped } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { cannotPrimeWords } from '@core/edge/words/filling.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
@@ -84,7 +84,7 @@ const tooQuickWords = computed(() =>
     ? say('and its speed is fixed')
     : say('as slow as the lift allows'),
 );
-const digits = (value: number): string => (value > 0 && value < 10 ? value.toFixed(1) : String(Math.round(value)));
+const digits = (value: number): string => (value > 0 && value < 10 ? grouped(value, 1) : String(Math.round(value)));
 
 /** ms between scenes while it plays */
 const PLAY_MS = 900;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { FillPlan } from '@core/physics/filling/fillPlan.js';
-import { formatMl, formatMlWithSd } from '@core/base/units/display.js';
+import { formatMl, formatMlWithSd, grouped } from '@core/base/units/display.js';
 
 /** The first fill as a jug poured in portions: first to the mark, then pulse by pulse. */
 const props = defineProps<{ plan: FillPlan; colour: string | null; poured?: number }>();
@@ -57,7 +57,7 @@ const portions = computed(() => {
       <p class="quiet estimate">
         Estimate from volumes: a column that falls back takes less.
         <template v-if="plan.pulses[0]?.soonestS"
-          >The low mark cannot come before {{ plan.pulses[0].soonestS.toFixed(1) }} s of pump.</template
+          >The low mark cannot come before {{ grouped(plan.pulses[0].soonestS, 1) }} s of pump.</template
         >
       </p>
     </template>

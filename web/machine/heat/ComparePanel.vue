@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
-import { digitsIn } from '@core/base/units/display.js';
+import { digitsIn, grouped } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
@@ -145,14 +145,14 @@ const scale = computed(() => {
   return { low, high: Math.max(low + 1, ...values) };
 });
 const left = (value: number): string => `${(100 * (value - scale.value.low)) / (scale.value.high - scale.value.low)}%`;
-const shown = (value: number): string => value.toFixed(FIGURES[figure.value].digits);
+const shown = (value: number): string => grouped(value, FIGURES[figure.value].digits);
 const lines = computed(() => {
   const [a, b] = [lineOf(answers.a.value, props.loop), lineOf(answers.b.value, other.value)];
   if (!a || !b) return { a, b };
   return { a: { ...a, beside: [...b.at.values()] }, b: { ...b, beside: [...a.at.values()] } };
 });
 function difference(a: number, b: number): string {
-  const text = Math.abs(b - a).toFixed(FIGURES[figure.value].digits);
+  const text = grouped(Math.abs(b - a), FIGURES[figure.value].digits);
   return Number(text) === 0
     ? say('no change')
     : `${b > a ? '+' : '−'}${text} ${figure.value === 'temperature' ? 'K' : FIGURES[figure.value].unit}`;

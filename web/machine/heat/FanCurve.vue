@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatIn } from '@core/base/units/display.js';
+import { formatIn, grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { CurvePoint, FanEnds } from '@core/physics/heat/fanCurve.js';
 import { given } from '@core/physics/heat/setup.js';
@@ -56,7 +56,7 @@ const verdict = computed(() => {
     });
   const margins = curve.value.points.flatMap(({ marginK }) => marginK ?? []);
   return margins.length > 0
-    ? say('Every limit holds on the way, the nearest by {kelvin} K.', { kelvin: Math.min(...margins).toFixed(0) })
+    ? say('Every limit holds on the way, the nearest by {kelvin} K.', { kelvin: grouped(Math.min(...margins), 0) })
     : null;
 });
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatIn } from '@core/base/units/display.js';
+import { digitsIn, formatDegrees, formatIn } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
@@ -163,11 +163,11 @@ function takeQuiet(): void {
           </label>
           <p v-if="quiet?.best" class="mt-2">
             Quiet point: fans <b>{{ Math.round(quiet.best.fanSpeed * 100) }} %</b>, pump
-            <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ setup.roomC }} °C.
+            <b>{{ Math.round(quiet.best.pumpSpeed * 100) }} %</b> keep every limit at {{ formatDegrees(setup.roomC) }}.
             <v-btn class="ml-2" size="small" variant="outlined" @click="takeQuiet">Set it</v-btn>
           </p>
           <p v-else-if="quiet" class="mt-2">
-            <b>No speed keeps every limit at {{ setup.roomC }} °C:</b> more radiator, a lower power limit, or a cooler room.
+            <b>No speed keeps every limit at {{ formatDegrees(setup.roomC) }}:</b> more radiator, a lower power limit, or a cooler room.
           </p>
           <div class="conditions mt-3">
             <NumberField v-model="setup.roomC as number | null" label="Room" unit="°C" />
@@ -195,7 +195,7 @@ function takeQuiet(): void {
                 />
               </span>
               <span class="figures"
-                ><b>{{ (each.partC ?? 0).toFixed(1) }} °C</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
+                ><b>{{ formatIn('°C', each.partC ?? 0, 1) }}</b> <span class="quiet">{{ isMeasured(each.id) ? '± 2' : '± 5' }}</span></span
               >
               <NumberField v-model="setup.loadsW[each.id] as number | null" class="small" label="load" :of="names.get(each.id)" unit="W" />
               <NumberField
@@ -217,8 +217,8 @@ function takeQuiet(): void {
               <p>
                 {{ names.get(each.id) }}: <b>{{ Math.round(-each.heatW) }} W</b>
                 <span class="quiet"
-                  >air {{ each.air?.inC.toFixed(1) }} → {{ each.air?.outC.toFixed(1) }} °C, coolant {{ each.coolantInC.toFixed(1) }} →
-                  {{ each.coolantOutC.toFixed(1) }} °C</span
+                  >air {{ digitsIn('°C', each.air?.inC ?? 0, 1) }} → {{ formatIn('°C', each.air?.outC ?? 0, 1) }}, coolant
+                  {{ digitsIn('°C', each.coolantInC, 1) }} → {{ formatIn('°C', each.coolantOutC, 1) }}</span
                 >
               </p>
               <p v-if="untold.includes(each.id)" class="danger">Where it sits is not drawn: taken to breathe room air until said here.</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
-import { digitsIn, formatIn, formatMl } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMl, grouped } from '@core/base/units/display.js';
 import type { TaughtVerdict } from '@core/physics/learning/answers.js';
 import type { GasPlace } from '@core/physics/learning/gasByStand.js';
 import { computed, onMounted, ref } from 'vue';
@@ -43,9 +43,7 @@ const gasWords = computed(() =>
       place,
       words: say(STANDS[place]),
       figure:
-        place === 'elsewhere'
-          ? `${digitsIn('mL', mean)} ± ${formatIn('mL', sd)}`
-          : `${(100 * mean).toFixed(1)} ± ${(100 * sd).toFixed(1)} %`,
+        place === 'elsewhere' ? `${digitsIn('mL', mean)} ± ${formatIn('mL', sd)}` : `${grouped(100 * mean, 1)} ± ${grouped(100 * sd, 1)} %`,
     }),
   ),
 );
@@ -125,7 +123,7 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
         </li>
       </ul>
       <p v-if="learned.wider >= WORTH_SAYING" class="mt-3">
-        The makers’ sheets are further off than was thought (about {{ learned.wider.toFixed(1) }} times), so all of them count for less.
+        The makers’ sheets are further off than was thought (about {{ grouped(learned.wider, 1) }} times), so all of them count for less.
       </p>
       <p class="quiet mt-3">
         Air that stays in a bled loop, which no volume is learned from:

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { WEAR_MONTHS } from '@core/workshop/due-dates/defaults.js';
 import type { RingAge } from '@core/machine/seals/rings.js';
@@ -30,7 +31,7 @@ const ageWords = (days: number | null): string =>
       ? say('{days} days', { days })
       : days < 730
         ? say('{months} months', { months: Math.round(days / DAYS_A_MONTH) })
-        : say('{years} years', { years: (days / 365.25).toFixed(1) });
+        : say('{years} years', { years: grouped(days / 365.25, 1) });
 </script>
 
 <template>

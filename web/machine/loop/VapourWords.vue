@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { addDays, DAYS_PER_MONTH } from '@core/base/units/calendar.js';
-import { formatIn } from '@core/base/units/display.js';
+import { formatIn, grouped } from '@core/base/units/display.js';
 import { REFERENCE_COOLANT_C } from '@core/machine/liquids/classes.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { TUBE_MATERIALS } from '@core/machine/materials/tubes.js';
@@ -22,7 +22,7 @@ const isInside = computed(() => props.inside?.standing !== null && props.inside?
 const MOST_MONTHS = 36;
 /** below ten a tenth counts */
 const ml = (volume: number): string => formatIn('mL', volume, volume > 0 && volume < 9.95 ? 1 : 0);
-const one = (months: number): string => (months >= 10 ? months.toFixed(0) : months.toFixed(1));
+const one = (months: number): string => (months >= 10 ? grouped(months, 0) : grouped(months, 1));
 const topUpOn = computed(() => {
   const months = vapour.value?.months;
   if (!months || !isInside.value || months.soonest > MOST_MONTHS) return null;

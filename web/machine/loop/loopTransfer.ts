@@ -1,3 +1,4 @@
+import { grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { InputProblem } from '@core/base/checking/input.js';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
@@ -10,7 +11,7 @@ const MOST_BYTES = 2_000_000;
 /** Reads a loop file that somebody picked or dropped. The words say where the fault lies in the file. */
 export async function readDroppedLoop(file: File): Promise<{ loop: LoopFile } | { problem: string }> {
   if (file.size > MOST_BYTES)
-    return { problem: say('{name} has {e6} MB; a loop file has a few kilobytes.', { name: file.name, e6: (file.size / 1e6).toFixed(1) }) };
+    return { problem: say('{name} has {e6} MB; a loop file has a few kilobytes.', { name: file.name, e6: grouped(file.size / 1e6, 1) }) };
   let document: unknown;
   try {
     document = JSON.parse(await file.text());

@@ -5,7 +5,7 @@ import { sayDue } from '@core/workshop/machines/attention.js';
 import { taxWords, totalWords } from '@core/edge/words/prices.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { capital, say } from '@core/base/words/say.js';
-import { formatMl } from '@core/base/units/display.js';
+import { formatHours, formatMl } from '@core/base/units/display.js';
 
 /** One of the four answers: a large word, and what stands behind it. */
 export interface Answer {
@@ -101,7 +101,7 @@ interface Usual {
 /** What was told, or what such a job usually takes. */
 export function costsAnswer({ job }: CallMachine, usual: Usual | null): Answer {
   const title = say('Costs');
-  const hoursWords = (hours: number): string => `${Number(hours.toFixed(1))} h`;
+  const hoursWords = (hours: number): string => `${formatHours(hours)} h`;
   const coolantWords = (ml: number): string => (ml > 0 ? say('{formatMl} of coolant', { formatMl: formatMl(ml) }) : '');
   const sentence = (parts: readonly string[]): string => `${capital(parts.filter(Boolean).join(', '))}.`;
   if (job) {

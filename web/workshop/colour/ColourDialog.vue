@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { computed, nextTick, ref, shallowRef } from 'vue';
 import { seededRandom } from '@core/base/random/random.js';
 import { say } from '@core/base/words/say.js';
@@ -199,8 +200,8 @@ async function write(): Promise<void> {
         </div>
         <div class="says">
           <template v-if="answer?.reading">
-            <p class="big-number">{{ answer.reading.deltaE.toFixed(1) }}</p>
-            <p class="figures">ΔE₀₀ ± {{ Math.max(0.1, answer.reading.sd).toFixed(1) }}</p>
+            <p class="big-number">{{ grouped(answer.reading.deltaE, 1) }}</p>
+            <p class="figures">ΔE₀₀ ± {{ grouped(Math.max(0.1, answer.reading.sd), 1) }}</p>
             <p>
               <strong>{{ COLOUR_VERDICTS[colourVerdict(answer.reading.deltaE)] }}</strong>
             </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import { computed, onMounted, ref, watch } from 'vue';
 import { FILE_KIND_WORDS, FILE_KINDS, FILE_TYPES, MOST_FILE_BYTES, type FileKind, type FileOwner, type FileType, type KeptFile } from '@core/workshop/files/kinds.js'; // prettier-ignore
@@ -22,8 +23,7 @@ const load = async (): Promise<void> => {
 onMounted(load);
 watch(address, load);
 
-const sizeWords = (bytes: number): string =>
-  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+const sizeWords = (bytes: number): string => (bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${grouped(bytes / 1e6, 1)} MB`);
 
 /** a browser that knows no type for a table or a text goes by its name */
 const BY_NAME: Readonly<Record<string, FileType>> = { csv: 'text/csv', txt: 'text/plain', pdf: 'application/pdf' };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { groupedUpTo } from '@core/base/units/display.js';
 import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
@@ -16,7 +17,7 @@ const props = defineProps<{
 const big = computed(() =>
   [
     capital(say(BOOKED_KINDS[props.kind].label)),
-    props.hours === null ? '' : `${Number(props.hours.toFixed(2))} h`,
+    props.hours === null ? '' : `${groupedUpTo(props.hours, 2)} h`,
     props.price ? totalWords(props.price) : '',
   ]
     .filter(Boolean)

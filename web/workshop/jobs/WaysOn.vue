@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { daysBetween } from '@core/base/units/calendar.js';
-import { formatIn } from '@core/base/units/display.js';
+import { formatIn, grouped, groupedUpTo } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatMoney } from '@core/workshop/prices/money.js';
@@ -39,11 +39,11 @@ const rows = computed(() =>
   ways.value.map(({ way, workHours, hoursAYear, yearMinor, overRoomK }) => ({
     way,
     name: say(NAMES[way]),
-    work: workHours === 0 ? say('nothing to do') : say('{hours} h once', { hours: Number(workHours.toFixed(2)) }),
+    work: workHours === 0 ? say('nothing to do') : say('{hours} h once', { hours: groupedUpTo(workHours, 2) }),
     year:
       yearMinor === null
-        ? say('{hours} h a year', { hours: hoursAYear.toFixed(1) })
-        : say('{hours} h a year, {money}', { hours: hoursAYear.toFixed(1), money: formatMoney(yearMinor, props.currency) }),
+        ? say('{hours} h a year', { hours: grouped(hoursAYear, 1) })
+        : say('{hours} h a year, {money}', { hours: grouped(hoursAYear, 1), money: formatMoney(yearMinor, props.currency) }),
     width: `${(100 * hoursAYear) / most.value}%`,
     heat: overRoomK && {
       words: `${formatIn('K', overRoomK.k)} ± ${formatIn('K', overRoomK.sd)}`,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { computed, ref } from 'vue';
 import { say } from '@core/base/words/say.js';
 import { groupName, LIFE_BY_WORDS, lifeWords } from '@core/edge/words/lives.js';
@@ -98,11 +99,11 @@ const anew = (): Promise<void> =>
           </div>
         </div>
         <div v-if="group" class="says">
-          <p class="big-number">{{ group.learned ? group.learned.months.toFixed(1) : '–' }}<small v-if="group.learned"> months</small></p>
+          <p class="big-number">{{ group.learned ? grouped(group.learned.months, 1) : '–' }}<small v-if="group.learned"> months</small></p>
           <div>
             <p>
               <strong>{{ groupName(group) }}</strong><template v-if="group.learned"
-                >, {{ group.learned.lowMonths.toFixed(1) }} months at the least</template
+                >, {{ grouped(group.learned.lowMonths, 1) }} months at the least</template
               >
             </p>
             <p class="quiet">{{ lifeWords(group) }}</p>
@@ -124,7 +125,7 @@ const anew = (): Promise<void> =>
                 <i v-if="each.learned" class="months" :style="{ left: left(each.learned.months) }" />
               </span>
               <span class="figures"
-                ><b>{{ each.learned ? `${each.learned.months.toFixed(1)} months` : 'cannot tell yet' }}</b></span
+                ><b>{{ each.learned ? `${grouped(each.learned.months, 1)} months` : 'cannot tell yet' }}</b></span
               >
             </button>
           </li>

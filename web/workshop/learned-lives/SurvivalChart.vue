@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped, groupedUpTo } from '@core/base/units/display.js';
 import { computed, ref } from 'vue';
 import { say } from '@core/base/words/say.js';
 import { groupName } from '@core/edge/words/lives.js';
@@ -46,11 +47,11 @@ const marks = computed(() => {
   const { learned, policyMonths } = props.group;
   const policy = {
     months: policyMonths,
-    words: say('{months} months by sheet or class', { months: Number(policyMonths.toFixed(1)) }),
+    words: say('{months} months by sheet or class', { months: groupedUpTo(policyMonths, 1) }),
     line: 1,
   };
   return learned
-    ? [{ months: learned.months, words: say('{months} months learned', { months: learned.months.toFixed(1) }), line: 0 }, policy]
+    ? [{ months: learned.months, words: say('{months} months learned', { months: grouped(learned.months, 1) }), line: 0 }, policy]
     : [policy];
 });
 const anchor = (months: number): 'start' | 'end' => (x(months) > 0.66 * width.value ? 'end' : 'start');

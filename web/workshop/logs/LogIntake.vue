@@ -165,10 +165,10 @@ const taken = computed((): string[] => {
       to: formatDay(dayIn(props.page.zone, new Date(found.toMs))),
     }),
     say('{hours} h run{coolant}', {
-      hours: found.hours.toFixed(1),
+      hours: grouped(found.hours, 1),
       coolant: found.meanCoolantC === null ? '' : say(', coolant {mean} on average', { mean: formatDegrees(found.meanCoolantC) }),
     }),
-    ...(found.meterHours === null ? [] : [say('its hour meter at the end: {hours} h', { hours: found.meterHours.toFixed(0) })]),
+    ...(found.meterHours === null ? [] : [say('its hour meter at the end: {hours} h', { hours: grouped(found.meterHours, 0) })]),
     found.noReadings === null
       ? say('{count, plural, one {one day} other {{count} days}} of {logged} with a steady load: a reading each', {
           count: found.days.length,
@@ -199,7 +199,7 @@ const leftOut = computed((): string[] => {
           say('off {times, plural, one {once} other {{times} times}} for more than {minutes} min, {longest} h at the longest', {
             times: found.off.times,
             minutes: OFF_AFTER_MINUTES,
-            longest: (found.off.longestMinutes / 60).toFixed(1),
+            longest: grouped(found.off.longestMinutes / 60, 1),
           }),
         ]
       : []),

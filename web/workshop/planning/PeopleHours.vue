@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { say, sayWord } from '@core/base/words/say.js';
 import { reactive, ref } from 'vue';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -26,7 +27,7 @@ const hoursWords = (personId: string): string => {
   const hours = own.reduce((sum, { fromMinute, toMinute }) => sum + toMinute - fromMinute, 0) / 60;
   return say('{map}, {hours} h a week', {
     map: own.map(({ weekday }) => sayWord(WEEKDAYS[weekday - 1])).join(' '),
-    hours: hours.toFixed(1),
+    hours: grouped(hours, 1),
   });
 };
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { MovedJob } from '@core/workshop/planning/board.js';
 import type { WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
@@ -13,7 +14,7 @@ const nameOf = (id: string): string => props.board.jobs.find((each) => each.id =
 const benchOf = (index: number): string => props.board.benches[index]?.name ?? '';
 const when = (ms: number): string => dates.dayAndTime(new Date(ms).toISOString());
 const days = (minutes: number): string =>
-  minutes < 1440 ? `${Math.ceil(minutes / 60)} h` : say('{minutes} days', { minutes: (minutes / 1440).toFixed(1) });
+  minutes < 1440 ? `${Math.ceil(minutes / 60)} h` : say('{minutes} days', { minutes: grouped(minutes / 1440, 1) });
 </script>
 
 <template>
@@ -21,8 +22,8 @@ const days = (minutes: number): string =>
     <div class="spread">
       <h2>{{ proposal ? 'It would change' : 'Dropped here' }}</h2>
       <p v-if="proposal" class="figures quiet">
-        {{ (proposal.weightedLateMinutes / 1440).toFixed(1) }} weighted days late in all; it cannot be below
-        {{ (proposal.lowerBound / 1440).toFixed(1) }}
+        {{ grouped(proposal.weightedLateMinutes / 1440, 1) }} weighted days late in all; it cannot be below
+        {{ grouped(proposal.lowerBound / 1440, 1) }}
       </p>
     </div>
     <ul class="plain-list">

@@ -2,7 +2,7 @@
 import { say } from '@core/base/words/say.js';
 import type { LotRow } from '@core/workshop/store/answers.js';
 import { reactive, ref } from 'vue';
-import { formatMl } from '@core/base/units/display.js';
+import { formatMl, groupedUpTo } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
@@ -53,7 +53,7 @@ function bottles({ stockMl, bottleMl }: LotRow): number[] {
 const bottleWords = ({ stockMl, bottleMl }: LotRow): string =>
   stockMl === null
     ? say('not counted')
-    : `${formatMl(stockMl)}, ${Number((stockMl / bottleMl).toFixed(1))} ${stockMl === bottleMl ? say('bottle') : say('bottles')}`;
+    : `${formatMl(stockMl)}, ${groupedUpTo(stockMl / bottleMl, 1)} ${stockMl === bottleMl ? say('bottle') : say('bottles')}`;
 </script>
 
 <template>

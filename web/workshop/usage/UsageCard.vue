@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatDegrees, grouped } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { UsagePage } from '@core/workshop/usage/answers.js';
 import { computed, ref } from 'vue';
@@ -51,7 +52,7 @@ async function strike(id: string, struck: boolean): Promise<void> {
     </header>
     <ul class="plain-list bars" aria-label="Running hours of a day's 24, the figure that counts first">
       <li v-for="(figure, index) in page.usage.hoursPerDay" :key="figure.source" :class="{ quiet: index > 0 }">
-        <span class="figures value">{{ figure.source === 'default' ? '≈ ' : '' }}{{ figure.value.toFixed(1) }} h a day</span>
+        <span class="figures value">{{ figure.source === 'default' ? '≈ ' : '' }}{{ grouped(figure.value, 1) }} h a day</span>
         <span class="track"
           ><span
             class="bar"
@@ -63,9 +64,9 @@ async function strike(id: string, struck: boolean): Promise<void> {
     </ul>
     <p class="figures">
       <template v-if="coolant"
-        >Coolant {{ Math.round(coolant.value) }} °C on average {{ USAGE_SOURCE_WORDS[coolant.source] }}{{ spanWords(coolant) }}.</template
+        >Coolant {{ formatDegrees(coolant.value) }} on average {{ USAGE_SOURCE_WORDS[coolant.source] }}{{ spanWords(coolant) }}.</template
       >
-      <span v-else class="quiet">Nobody measured its coolant: lives are taken as at {{ REFERENCE_COOLANT_C }} °C.</span>
+      <span v-else class="quiet">Nobody measured its coolant: lives are taken as at {{ formatDegrees(REFERENCE_COOLANT_C) }}.</span>
       <span v-if="hours.source === 'default'" class="quiet"> Nobody said how long it runs: a reading of its hour meter would.</span>
     </p>
     <template v-if="page.readings.length">
@@ -76,10 +77,10 @@ async function strike(id: string, struck: boolean): Promise<void> {
         <li v-for="reading in page.readings" :key="reading.id">
           <span>{{ dates.day(reading.on) }}</span>
           <span>{{
-            reading.source === 'meter' ? `meter at ${reading.hours.toFixed(0)} h` : `log, ${reading.hours.toFixed(1)} h run`
+            reading.source === 'meter' ? `meter at ${grouped(reading.hours, 0)} h` : `log, ${grouped(reading.hours, 1)} h run`
           }}</span>
           <span class="quiet">{{
-            [reading.meanCoolantC === null ? '' : `${reading.meanCoolantC.toFixed(0)} °C`, reading.note].filter(Boolean).join(', ')
+            [reading.meanCoolantC === null ? '' : formatDegrees(reading.meanCoolantC), reading.note].filter(Boolean).join(', ')
           }}</span>
           <button type="button" class="link no-print" @click="strike(reading.id, true)">strike out</button>
         </li>

@@ -1,3 +1,4 @@
+import { formatIn } from '../../../base/units/display.js';
 import Joi from 'joi';
 import { say } from '../../../base/words/say.js';
 import { readingsTogether, type AlsoRead, type BaselineReading } from '../../../physics/diagnosis/reading.js';
@@ -25,10 +26,10 @@ export const baseline: EntryDefinition<BaselineEntry> = {
     kept.push(...readingsTogether(reading, others).map((each) => stamp(made, each, 'hand')));
   },
   reads: ({ reading, others = [], before }) =>
-    say('{say}, {setting}: {sensors} in a room of {roomC} °C', {
+    say('{say}, {setting}: {sensors} in a room of {room}', {
       say: reading.oldCooler ? say('With the old cooler') : before ? say('Before') : say('Baseline'),
       setting: reading.setting,
-      sensors: [reading, ...others].map(({ sensor, partC }) => `${sensor} ${partC.toFixed(1)} °C`).join(', '),
-      roomC: reading.roomC.toFixed(1),
+      sensors: [reading, ...others].map(({ sensor, partC }) => `${sensor} ${formatIn('°C', partC, 1)}`).join(', '),
+      room: formatIn('°C', reading.roomC, 1),
     }),
 };

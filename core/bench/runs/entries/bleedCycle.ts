@@ -1,3 +1,4 @@
+import { formatMm } from '../../../base/units/display.js';
 import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
 import type { BleedCycle } from '../../../physics/air/bleed.js';
@@ -16,9 +17,9 @@ export const bleedCycle: EntryDefinition<BleedCycleEntry> = {
   apply: (state, { runningMm, stoppedMm, bubbles, noise, source: from }, made) =>
     void state.bleedCycles.push(stamp(made, { runningMm, stoppedMm, bubbles, noise }, from)),
   reads: ({ runningMm, stoppedMm, bubbles, noise, source: from }) =>
-    say('Level {runningMm} mm running, {stoppedMm} mm stopped{say}{say2}{bySource}', {
-      runningMm,
-      stoppedMm,
+    say('Level {running} running, {stopped} stopped{say}{say2}{bySource}', {
+      running: formatMm(runningMm),
+      stopped: formatMm(stoppedMm),
       say: bubbles ? say(', bubbles at the return') : '',
       say2: noise ? say(', pump sounds of air') : '',
       bySource: bySource(from),

@@ -1,3 +1,4 @@
+import { grouped } from '../../../base/units/display.js';
 import { say } from '../../../base/words/say.js';
 import { colourReadFields, type ColourRead } from '../../../machine/liquids/colourSchema.js';
 import type { EntryDefinition } from '../entry.js';
@@ -12,5 +13,5 @@ export const colour: EntryDefinition<ColourEntry> = {
   belongs: 'anytime',
   apply: ({ colours }, { deltaE, sd, photoId }, made) => void colours.push({ deltaE, sd, photoId, ...made }),
   reads: ({ deltaE, sd }) =>
-    say('Colour beside the retained sample: ΔE₀₀ {deltaE} ± {sd}', { deltaE: deltaE.toFixed(1), sd: Math.max(0.1, sd).toFixed(1) }),
+    say('Colour beside the retained sample: ΔE₀₀ {deltaE} ± {sd}', { deltaE: grouped(deltaE, 1), sd: grouped(Math.max(0.1, sd), 1) }),
 };

@@ -1,6 +1,6 @@
 import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
-import { formatPercent } from '../../../base/units/display.js';
+import { formatPercent, grouped } from '../../../base/units/display.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import type { CoolantRead } from '../state.js';
 
@@ -23,5 +23,5 @@ export const coolantRead: EntryDefinition<CoolantReadEntry> = {
 export const coolantReadWords = ({ strength, ph }: CoolantRead): string =>
   [
     ...(strength === null ? [] : [say('{formatPercent} concentrate', { formatPercent: formatPercent(strength) })]),
-    ...(ph === null ? [] : [say('pH {toFixed}', { toFixed: ph.toFixed(1) })]),
+    ...(ph === null ? [] : [say('pH {toFixed}', { toFixed: grouped(ph, 1) })]),
   ].join(', ');

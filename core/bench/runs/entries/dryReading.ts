@@ -1,6 +1,6 @@
 import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
-import { formatKpa } from '../../../base/units/display.js';
+import { formatIn, formatKpa } from '../../../base/units/display.js';
 import { LET_OUT_KPA, MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
 import { AIR_OUT } from '../checkIds.js';
 import { judgeDryTest } from '../dryTest.js';
@@ -47,5 +47,9 @@ export const dryReading: EntryDefinition<DryReadingEntry> = {
     ...(gaugeKpa > LET_OUT_KPA ? sealsAgainst(state) : []),
   ],
   reads: ({ gaugeKpa, tempC, source: from }) =>
-    say('Gauge {formatKpa} at {tempC} °C{bySource}', { formatKpa: formatKpa(gaugeKpa), tempC: tempC.toFixed(1), bySource: bySource(from) }),
+    say('Gauge {formatKpa} at {temp}{bySource}', {
+      formatKpa: formatKpa(gaugeKpa),
+      temp: formatIn('°C', tempC, 1),
+      bySource: bySource(from),
+    }),
 };

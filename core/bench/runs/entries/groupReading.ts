@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
-import { formatKpa } from '../../../base/units/display.js';
+import { formatIn, formatKpa } from '../../../base/units/display.js';
 import { MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
 import { refusal, stamp, type EntryDefinition } from '../entry.js';
 import { pressureAgainst } from '../locks.js';
@@ -29,9 +29,9 @@ export const groupReading: EntryDefinition<GroupReadingEntry> = {
   // the weakest part of the loop may be one of them
   locks: ({ gaugeKpa }, { procedure: { facts } }) => pressureAgainst(facts ?? { mostGaugeKpa: MOST_GAUGE_KPA, weakest: null }, gaugeKpa),
   reads: ({ parts, gaugeKpa, tempC }, { nameOf }) =>
-    say('Joined outside, {parts}: gauge {formatKpa} at {tempC} °C', {
+    say('Joined outside, {parts}: gauge {formatKpa} at {temp}', {
       parts: parts.map(nameOf).join(', '),
       formatKpa: formatKpa(gaugeKpa),
-      tempC: tempC.toFixed(1),
+      temp: formatIn('°C', tempC, 1),
     }),
 };

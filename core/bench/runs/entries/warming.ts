@@ -1,3 +1,4 @@
+import { formatIn } from '../../../base/units/display.js';
 import Joi from 'joi';
 import { say } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
@@ -26,5 +27,5 @@ export const warming: EntryDefinition<WarmingEntry> = {
   apply: (state, { sensor, tempC, before = false, source: from }, made) =>
     void state.warmings.push(stamp(made, { sensor, tempC, before }, from)),
   reads: ({ sensor, tempC, source: from }) =>
-    say('{sensor} at {temp} °C, still warming{bySource}', { sensor, temp: tempC.toFixed(1), bySource: bySource(from) }),
+    say('{sensor} at {temp}, still warming{bySource}', { sensor, temp: formatIn('°C', tempC, 1), bySource: bySource(from) }),
 };

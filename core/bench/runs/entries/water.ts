@@ -1,3 +1,4 @@
+import { grouped } from '../../../base/units/display.js';
 import { say, sayWord } from '../../../base/words/say.js';
 import { finite } from '../../../base/checking/fields.js';
 import { CLARITIES, CLARITY_WORDS } from '../../../machine/liquids/rinsing.js';
@@ -19,6 +20,6 @@ export const water: EntryDefinition<WaterEntry> = {
   reads: ({ ph, clarity }) =>
     say('Water read: {clarity}{say}', {
       clarity: sayWord(CLARITY_WORDS[clarity]),
-      say: ph === null ? '' : say(', pH {ph}', { ph: ph.toFixed(1) }),
+      say: ph === null ? '' : say(', pH {ph}', { ph: grouped(ph, 1) }),
     }),
 };
