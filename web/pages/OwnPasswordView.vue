@@ -47,6 +47,7 @@ async function change(): Promise<void> {
       <PasswordField
         v-model="current"
         :label="isFirst ? 'The password you were given' : 'Your password now'"
+        :which="say('the one until now')"
         autocomplete="current-password"
         :errors="submit.at('current')"
       />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { say } from '@core/base/words/say.js';
 import { LEAST_PASSWORD_LENGTH } from '@core/workshop/people/roles.js';
 import PasswordField from './PasswordField.vue';
 
@@ -11,6 +12,7 @@ defineProps<{ errors: string[] }>();
   <PasswordField
     v-model="password"
     label="Your new password"
+    :which="say('the new one')"
     autocomplete="new-password"
     :hint="`At least ${LEAST_PASSWORD_LENGTH} letters. Four words that do not belong together are easy to type and hard to guess.`"
     :errors="errors"

@@ -3,7 +3,14 @@ import { mdiEye, mdiEyeOff } from '@mdi/js';
 import { ref } from 'vue';
 
 /** A password that is typed once and may be looked at: wet hands and small keys make two blind tries of one. */
-defineProps<{ label: string; autocomplete: 'new-password' | 'current-password'; errors?: string[]; hint?: string }>();
+defineProps<{
+  label: string;
+  /** of several on a page, for who hears their buttons */
+  which?: string;
+  autocomplete: 'new-password' | 'current-password';
+  errors?: string[];
+  hint?: string;
+}>();
 const password = defineModel<string>({ required: true });
 const shown = ref(false);
 </script>
@@ -24,7 +31,15 @@ const shown = ref(false);
         :icon="shown ? mdiEyeOff : mdiEye"
         variant="text"
         size="small"
-        :aria-label="shown ? `Hide what is typed: ${label}` : `Show what is typed: ${label}`"
+        :aria-label="
+          which
+            ? shown
+              ? `Hide what is typed: ${which}`
+              : `Show what is typed: ${which}`
+            : shown
+              ? 'Hide what is typed'
+              : 'Show what is typed'
+        "
         :aria-pressed="shown"
         @click="shown = !shown"
       />
