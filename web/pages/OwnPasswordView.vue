@@ -32,6 +32,7 @@ async function change(): Promise<void> {
   notices.say(say('Changed. Your other devices are signed out.'));
   if (wasFirst) await router.replace(nextPath(route.query.next));
 }
+const which = say('the one until now');
 </script>
 
 <template>
@@ -47,7 +48,7 @@ async function change(): Promise<void> {
       <PasswordField
         v-model="current"
         :label="isFirst ? 'The password you were given' : 'Your password now'"
-        :which="say('the one until now')"
+        :which="which"
         autocomplete="current-password"
         :errors="submit.at('current')"
       />
