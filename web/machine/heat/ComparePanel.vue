@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
-import { digitsIn, grouped } from '@core/base/units/display.js';
+import { digitsIn, formatIn, grouped } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
@@ -16,7 +16,7 @@ import { get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import NumberField from '../../base/units/NumberField.vue';
 import ProfileSheet from '../profile/ProfileSheet.vue';
-import type { SecondLine } from '../profile/LoopDrawing.vue';
+import type { SecondLine } from '../profile/secondLine.js';
 import { heatAskedBy, type RadiatorFans } from '@core/physics/heat/setup.js';
 import type { HeatForm } from './useHeatSetup.js';
 
@@ -145,17 +145,17 @@ const scale = computed(() => {
   return { low, high: Math.max(low + 1, ...values) };
 });
 const left = (value: number): string => `${(100 * (value - scale.value.low)) / (scale.value.high - scale.value.low)}%`;
-const shown = (value: number): string => grouped(value, FIGURES[figure.value].digits);
+const shown = (value: number): string => digitsIn(FIGURES[figure.value].unit, value, FIGURES[figure.value].digits);
 const lines = computed(() => {
   const [a, b] = [lineOf(answers.a.value, props.loop), lineOf(answers.b.value, other.value)];
   if (!a || !b) return { a, b };
   return { a: { ...a, beside: [...b.at.values()] }, b: { ...b, beside: [...a.at.values()] } };
 });
 function difference(a: number, b: number): string {
-  const text = grouped(Math.abs(b - a), FIGURES[figure.value].digits);
-  return Number(text) === 0
-    ? say('no change')
-    : `${b > a ? '+' : '−'}${text} ${figure.value === 'temperature' ? 'K' : FIGURES[figure.value].unit}`;
+  const { unit, digits } = FIGURES[figure.value];
+  const by = Math.abs(b - a);
+  if (by < 0.5 / 10 ** digits) return say('no change');
+  return `${b > a ? '+' : '−'}${unit === '°C' ? `${grouped(by, digits)} K` : formatIn(unit, by, digits)}`;
 }
 function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | null {
   if (!answer || !loop) return null;
@@ -251,7 +251,7 @@ function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | 
           <b class="a" :style="{ left: left(row.a) }" />
           <b class="b" :style="{ left: left(row.b) }" />
         </span>
-        <span class="figures">{{ shown(row.a) }} → {{ shown(row.b) }} {{ FIGURES[figure].unit }}</span>
+        <span class="figures">{{ shown(row.a) }} → {{ shown(row.b) }} {{ unitName(FIGURES[figure].unit) }}</span>
         <span class="figures"
           ><b>{{ difference(row.a, row.b) }}</b></span
         >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { digitsIn, formatDegrees, formatIn } from '@core/base/units/display.js';
+import { unitName } from '@core/base/units/shown.js';
 import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import type { MeasuredBlock } from '@core/physics/diagnosis/measured.js';
@@ -135,8 +136,8 @@ function takeQuiet(): void {
             {{ Math.max(1, Math.round(over.byK)) }} <small>K over its limit, {{ names.get(over.id) }}</small>
           </p>
           <p v-else class="big-number">
-            {{ hottest ? Math.round(hottest.partC ?? 0) : '–' }}
-            <small>°C {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
+            {{ hottest ? digitsIn('°C', hottest.partC ?? 0) : '–' }}
+            <small>{{ unitName('°C') }} {{ hottest ? names.get(hottest.id) : 'no part carries a load' }}</small>
           </p>
           <p>
             <template v-if="over && hottest">{{ names.get(hottest.id) }} at {{ formatIn('°C', hottest.partC ?? 0) }}. </template>

@@ -1,16 +1,7 @@
-<script lang="ts">
-/** A figure at each "component.port", drawn beside the heights with a scale of its own. */
-export interface SecondLine {
-  readonly unit: string;
-  readonly at: ReadonlyMap<string, number>;
-  /** values the scale must hold besides its own, so that two drawings can be compared */
-  readonly beside?: readonly number[];
-}
-</script>
-
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
-import { formatMl } from '@core/base/units/display.js';
+import { formatMl, groupedUpTo } from '@core/base/units/display.js';
+import { unitName } from '@core/base/units/shown.js';
 import { computed, ref, useId } from 'vue';
 import type { Fate, LiquidPicture } from '@core/physics/draining/picture.js';
 import type { DrawnPart, DrawnTube, DrawnVessel, UnrolledLoop } from '@core/physics/profile/unroll.js';
@@ -29,6 +20,7 @@ import {
   type PlaceDot,
 } from '@core/physics/profile/drawing.js';
 import type { OpeningState } from './openings.js';
+import { drawSecondLine, type SecondLine } from './secondLine.js';
 
 /**
  * The one drawing of a loop, small or large: unrolled along its flow path as it stands, every height true, every
@@ -142,24 +134,10 @@ const frontsDrawn = computed(() =>
 );
 
 const secondLine = computed(() => {
-  if (!props.line) return null;
-  const found = [...vessels.value, ...parts.value]
+  const ends = [...vessels.value, ...parts.value]
     .sort((a, b) => a.x0 - b.x0)
-    .flatMap(({ ports }) => ports.filter(({ x }, _index, all) => x === all[0]?.x || x === Math.max(...all.map((port) => port.x))))
-    .flatMap(({ name, x }) => (props.line?.at.has(name) ? [{ x, value: props.line.at.get(name) as number }] : []))
-    .sort((a, b) => a.x - b.x);
-  if (found.length === 0) return null;
-  const values = [...found.map(({ value }) => value), ...(props.line.beside ?? [])];
-  // pressure is read from zero; temperatures from just below the coolest
-  const low = props.line.unit === 'kPa' ? Math.min(0, ...values) : Math.floor(Math.min(...values));
-  const high = Math.max(low + 1, ...values);
-  const y = (value: number): number => props.height - 20 - ((value - low) / (high - low)) * (props.height - 54);
-  const step = [0.5, 1, 2, 5, 10, 20, 50].find((each) => (high - low) / each <= 6) ?? 100;
-  const ticks = Array.from({ length: Math.floor(high / step) - Math.ceil(low / step) + 1 }, (_, index) => {
-    const value = (Math.ceil(low / step) + index) * step;
-    return { value, y: y(value) };
-  });
-  return { d: `M${found.map(({ x, value }) => `${frame.value.x(x).toFixed(1)} ${y(value).toFixed(1)}`).join('L')}`, ticks };
+    .flatMap(({ ports }) => ports.filter(({ x }, _index, all) => x === all[0]?.x || x === Math.max(...all.map((port) => port.x))));
+  return props.line && drawSecondLine(props.line, ends.map(({ name, x }) => ({ name, x: frame.value.x(x) })), props.height); // prettier-ignore
 });
 </script>
 
@@ -278,8 +256,10 @@ const secondLine = computed(() => {
 
       <g v-if="secondLine && line" class="second" aria-hidden="true">
         <path :d="secondLine.d" />
-        <text v-for="tick in secondLine.ticks" :key="tick.value" :x="width - 4" :y="tick.y + 4" text-anchor="end">{{ tick.value }}</text>
-        <text :x="width - 4" y="14" text-anchor="end">{{ line.unit }}</text>
+        <text v-for="tick in secondLine.ticks" :key="tick.value" :x="width - 4" :y="tick.y + 4" text-anchor="end">
+          {{ groupedUpTo(tick.value, 1) }}
+        </text>
+        <text :x="width - 4" y="14" text-anchor="end">{{ unitName(line.unit) }}</text>
       </g>
 
       <g v-for="front in frontsDrawn" :key="front.kind" class="front" :class="front.kind">

@@ -2,7 +2,8 @@
 import type { Scene } from '../compute/twinEngine.js';
 import FateKey, { type FateWords } from './FateKey.vue';
 import type { OpeningState } from './openings.js';
-import LoopDrawing, { type SecondLine } from './LoopDrawing.vue';
+import LoopDrawing from './LoopDrawing.vue';
+import type { SecondLine } from './secondLine.js';
 
 /** The loop profile on its sheet, with what its fills mean. */
 withDefaults(
