@@ -7,7 +7,7 @@ import pg from 'pg';
 import { hashPassword } from '../server/workshop/people/password.js';
 import { createWorkshop } from '../server/workshop/people/workshop.js';
 import { openDatabase, openPool, withClient } from '../server/base/database/client.js';
-import { ATTENTION_ORDER, type Attention } from '../core/workshop/machines/attention.js';
+import { ATTENTION_ORDER, type Attention } from '../core/workshop/due-dates/attention.js';
 import { HORIZON_DAYS } from '../core/workshop/machine-list/pages.js';
 import { inOwnDatabase, milliseconds } from './ownDatabase.js';
 import { grow } from '../server/operations/grow/grow.js';

@@ -7,7 +7,7 @@ import { USUAL_READING } from '../core/base/units/reading.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
 import { eq, sql } from 'drizzle-orm';
 import { DEFAULT_SCHOOLS, type Schools } from '../core/physics/leak-testing/schools.js';
-import type { ServiceKind } from '../core/workshop/jobs/kinds.js';
+import type { ServiceKind } from '../core/workshop/job-kinds/kinds.js';
 import { addDays, addMonths, dayIn, daysBetween } from '../core/base/units/calendar.js';
 import { bench, person, workshop } from '../server/base/database/tables/people.js';
 import { hashPassword } from '../server/workshop/people/password.js';

@@ -4,7 +4,7 @@ import type { RunEvent } from '../core/bench/runs/log.js';
 import { randomUUID } from 'node:crypto';
 import { DEFAULT_SCHOOLS } from '../core/physics/leak-testing/schools.js';
 import { SETTLING_WINDOW_DAYS } from '../core/workshop/due-dates/defaults.js';
-import { JOB_KINDS, type JobKind } from '../core/workshop/jobs/kinds.js';
+import { JOB_KINDS, type JobKind } from '../core/workshop/job-kinds/kinds.js';
 import type { JobInput } from '../core/workshop/jobs/schema.js';
 import type { Random } from '../core/base/random/random.js';
 import { addDays } from '../core/base/units/calendar.js';

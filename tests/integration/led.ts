@@ -2,7 +2,7 @@ import type { RunEventBody } from '../../core/bench/runs/entries/all.js';
 import type { RunEvent } from '../../core/bench/runs/log.js';
 import { randomUUID } from 'node:crypto';
 import type { Procedure } from '../../core/bench/runs/procedure.js';
-import type { JobKind } from '../../core/workshop/jobs/kinds.js';
+import type { JobKind } from '../../core/workshop/job-kinds/kinds.js';
 import { seededRandom } from '../../core/base/random/random.js';
 import { playRun } from '../../demo/technician.js';
 import type { ServiceScript } from '../../demo/serviceHands.js';

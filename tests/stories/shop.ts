@@ -2,7 +2,7 @@ import type { RunAnswer } from '../../core/bench/benches/answers.js';
 import { changePart } from '../../core/machine/catalogue/edit.js';
 import type { LoopFile } from '../../core/machine/loop-file/loopFile.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../core/physics/leak-testing/schools.js';
-import type { BookedKind } from '../../core/workshop/jobs/kinds.js';
+import type { BookedKind } from '../../core/workshop/job-kinds/kinds.js';
 import type { BookableLoop } from '../../core/workshop/jobs/answers.js';
 import type { LoopAnswer, SystemPage } from '../../core/workshop/machines/answers.js';
 import { booked, lotOf, type Lot } from '../integration/led.js';

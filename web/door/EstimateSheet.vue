@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { DoorPage } from '@core/workshop/owner-door/answers.js';
 import type { Said } from '@core/workshop/owner-door/said.js';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import { formatDayTime } from '@core/base/units/dates.js';
 import { formatMl } from '@core/base/units/display.js';
 import { capital, say } from '@core/base/words/say.js';

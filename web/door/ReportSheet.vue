@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { DoorPage } from '@core/workshop/owner-door/answers.js';
 import { photosOf, type Paper } from '@core/edge/papers/paper.js';
-import { JOB_WORDS } from '@core/workshop/jobs/kinds.js';
+import { JOB_WORDS } from '@core/workshop/job-kinds/kinds.js';
 import { dayIn } from '@core/base/units/calendar.js';
 import { formatDay } from '@core/base/units/dates.js';
 import { reading } from '@core/base/units/reading.js';

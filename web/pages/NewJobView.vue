@@ -11,7 +11,7 @@ import {
   isBuild as isBuildKind,
   mayWant,
   type BookedKind,
-} from '@core/workshop/jobs/kinds.js';
+} from '@core/workshop/job-kinds/kinds.js';
 import { isOutline } from '@core/machine/loop-file/outline.js';
 import { changeBetween } from '@core/machine/loop-change/loopChange.js';
 import { toHave } from '@core/edge/words/loopChange.js';

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { computed, ref, shallowRef } from 'vue';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import { compareBoards, brokenPlacements, type Dragged, type MovedJob } from '@core/workshop/planning/board.js';
 import { buildProblem, toSlots, type BoardSlot, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import type { PlacedJob } from '@core/workshop/planning/problem.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import { daysBetween } from '@core/base/units/calendar.js';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { formatSpan, grouped } from '@core/base/units/display.js';
 import { ApiError, call, get, wordsOf } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';

@@ -13,7 +13,7 @@ import { CLARITY_WORDS } from '@core/machine/liquids/rinsing.js';
 import { SIGNS } from '@core/workshop/jobs/scope.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import type { StepKind } from '@core/bench/runs/procedure.js';
-import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { ENDS_LOOP, JOB_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import { colourWords } from '@core/edge/words/colour.js';
 import { formatIn, formatMl, formatMlWithSd, formatMm, grouped } from '@core/base/units/display.js';
 import { get } from '../base/http/api.js';

@@ -32,7 +32,7 @@ import WaitingPanel from '../bench/waiting/WaitingPanel.vue';
 import CheckRows from '../bench/runs/CheckRows.vue';
 import HandsPanel from '../bench/runs/HandsPanel.vue';
 import PumpControl from '../bench/runs/PumpControl.vue';
-import RunDialogs from '../bench/runs/RunDialogs.vue';
+import RunDialogs from '../bench/run-dialogs/RunDialogs.vue';
 import type { RunDialog } from '../bench/runs/runDialog.js';
 import RunHead from '../bench/runs/RunHead.vue';
 import BenchFrame from '../bench/frame/BenchFrame.vue';

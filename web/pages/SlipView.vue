@@ -5,7 +5,7 @@ import type { SystemPage } from '@core/workshop/machines/answers.js';
 import { useLimitWords } from '@core/edge/words/dates.js';
 import QRCode from 'qrcode';
 import { computed } from 'vue';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import { useSession } from '../workshop/people/sessionStore.js';
 import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import { usePublicAddress } from '../workshop/people/publicAddress.js';

@@ -3,7 +3,7 @@ import { useSession } from '../workshop/people/sessionStore.js';
 import KeyCap from '../base/keys/KeyCap.vue';
 import { computed, nextTick, ref } from 'vue';
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
-import { ATTENTION_WORDS, type Attention } from '@core/workshop/machines/attention.js';
+import { ATTENTION_WORDS, type Attention } from '@core/workshop/due-dates/attention.js';
 import { useShortcuts } from '../base/keys/shortcuts.js';
 import { AHEAD_MONTHS, PAST_MONTHS } from '../workshop/machines/lifeScale.js';
 import LifeRow from '../workshop/machines/LifeRow.vue';

@@ -1,4 +1,4 @@
-import type { BookedKind } from '../../workshop/jobs/kinds.js';
+import type { BookedKind } from '../../workshop/job-kinds/kinds.js';
 import type { Shares } from '../../physics/contents/shares.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Debrief } from '../practice/debrief.js';

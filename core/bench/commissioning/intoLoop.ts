@@ -1,4 +1,4 @@
-import { BEFORE, OFF, tick } from '../services/templates.js';
+import { BEFORE, OFF, tick } from './standardSteps.js';
 import type { ProcedureTemplate, StepTemplate } from '../runs/template.js';
 
 /** A machine that has another cooler is measured with that, and rid of it, before its loop is built. */

@@ -1,4 +1,4 @@
-import { standard, standardCheck, tick } from '../services/templates.js';
+import { standard, standardCheck, tick } from './standardSteps.js';
 import type { ProcedureTemplate, StepTemplate } from '../runs/template.js';
 
 /**

@@ -3,7 +3,7 @@ import { CATALOGUE, TUBE_KINDS, type TubeKind } from '../../machine/catalogue/pa
 import { buildLoop, STARTERS, type PartPick } from '../../machine/catalogue/starters.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { DEFAULT_SCHOOLS, type Schools } from '../../physics/leak-testing/schools.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import type { Scenario } from '../simulated-bench/truth.js';
 import type { Debrief } from '../practice/debrief.js';
 

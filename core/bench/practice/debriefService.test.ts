@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import type { ItemFindings } from '../inspection/grade.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';
 import type { RunEventBody } from '../runs/entries/all.js';

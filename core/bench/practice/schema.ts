@@ -1,7 +1,7 @@
 import { say } from '../../base/words/say.js';
 import Joi from 'joi';
 import { finite } from '../../base/checking/fields.js';
-import { ABOUT_A_PART, type JobKind } from '../../workshop/jobs/kinds.js';
+import { ABOUT_A_PART, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { PRACTISED, SCENARIO_KEYS, SCENARIOS, scenariosFor, type Scenario } from '../simulated-bench/truth.js';
 
 /** h that one skip may pass: the longest wet test */

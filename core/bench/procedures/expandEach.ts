@@ -15,7 +15,7 @@ import {
 } from '../runs/facts.js';
 import type { CheckItem } from '../runs/procedure.js';
 import { type EachKey } from '../runs/template.js';
-import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
+import { JOB_KINDS } from '../../workshop/job-kinds/kinds.js';
 import { assemblyChecks } from './expandAssembly.js';
 import { aloneChecks, returnChecks } from './expandAlone.js';
 import { cardChecks, changeChecks } from './expandChange.js';

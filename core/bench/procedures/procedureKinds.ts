@@ -2,7 +2,7 @@ import { say } from '../../base/words/say.js';
 import type { StepKind } from '../runs/procedure.js';
 import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
 import { isEach, isProtected, type CheckTemplate, type OwnCheck, type ProcedureTemplate } from '../runs/template.js';
-import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { serviceTemplate } from '../services/templates.js';
 
 /** What a workshop has a procedure for: the commissioning, and every kind of service. */

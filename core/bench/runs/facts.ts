@@ -12,7 +12,7 @@ import type { IntakeHead } from '../../physics/flow/intakeHead.js';
 import type { GravityTurn } from '../../physics/filling/gravityFill.js';
 import type { UncoverAngle } from '../../physics/filling/outletAngle.js';
 import type { BesideWork } from '../../workshop/jobs/beside.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import type { InspectItem } from '../inspection/items.js';
 
 /** A port that can be opened, as the hands meet it. */

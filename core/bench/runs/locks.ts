@@ -1,7 +1,7 @@
 import type { StandingName } from '../../machine/loop-file/orientation.js';
 import { keepTally } from '../../physics/contents/ledger.js';
 import { holdsLiquid, isKnownEmpty, levelNow } from './contents.js';
-import { sistersAsked } from '../leak-finding/sisters.js';
+import { sistersAsked } from './sisters.js';
 import { twinOf } from './book.js';
 import { isDrawnDown } from './drawDown.js';
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';

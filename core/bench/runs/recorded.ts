@@ -5,7 +5,7 @@ import type { Flow, LedgerVerdict } from '../../physics/contents/ledger.js';
 import type { OwedKind } from '../../workshop/due-dates/owed.js';
 import type { PasteMedium } from '../../workshop/due-dates/paste.js';
 import type { CauseKey, UseLimit } from '../../workshop/due-dates/facts.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import type { LotOnBag } from '../../workshop/lots/schema.js';
 import type { ItemFindings } from '../inspection/grade.js';
 import type { FillSymptom } from '../fill-troubles/causes.js';

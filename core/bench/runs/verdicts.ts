@@ -1,6 +1,6 @@
 import { compareBaselines, pairsOf } from '../../physics/diagnosis/compare.js';
 import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
-import { ENDS_LOOP } from '../../workshop/jobs/kinds.js';
+import { ENDS_LOOP } from '../../workshop/job-kinds/kinds.js';
 import { isSeenBled, judgeBleeding } from './criteria.js';
 import { judgeDryTest } from './dryTest.js';
 import { stepOfKind, type Procedure, type StepKind } from './procedure.js';

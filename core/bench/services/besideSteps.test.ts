@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { TestRun } from '../../../tests/bench/testRun.js';
 import { BESIDE_KEYS, mayGoBeside } from '../../workshop/jobs/beside.js';
-import { JOB_KIND_KEYS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { describeEntry } from '../runs/log.js';
 import { isEach } from '../runs/template.js';
 import { BESIDE_STEP, withBeside } from './besideSteps.js';

@@ -1,8 +1,9 @@
 import { within, type BesideWork } from '../../workshop/jobs/beside.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import { PASTE_ON } from '../runs/checkIds.js';
 import { isEach, type CheckTemplate, type ProcedureTemplate, type StepTemplate } from '../runs/template.js';
-import { CLOSED_STEP, tick } from './templates.js';
+import { tick } from '../commissioning/standardSteps.js';
+import { CLOSED_STEP } from './templates.js';
 
 /** The step of works that go along with a job. */
 export const BESIDE_STEP = 'beside';

@@ -14,7 +14,7 @@ import { LEDGER } from '../../physics/contents/ledger.js';
 import { mayMix, type Miscible } from '../../machine/liquids/mixing.js';
 import { fillVolume } from '../../physics/filling/fillPlan.js';
 import type { ItemFindings } from '../inspection/grade.js';
-import { JOB_KIND_KEYS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { serviceFacts } from './serviceFacts.js';
 
 const plain: Miscible = { productId: 'plain', name: 'Plain Clear', coolantClass: 'clear', glycol: null, inhibitor: 'K2' };

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { TestRun } from '../../../tests/bench/testRun.js';
-import { JOB_KIND_KEYS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';
 import type { Procedure } from '../runs/procedure.js';
 import { cannotBecome, stepsAfterRescope } from './rescope.js';

@@ -1,4 +1,4 @@
-import { ENDS_LOOP, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { ENDS_LOOP, JOB_KINDS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { BACK } from '../runs/checkIds.js';
 import type { Procedure, ProcedureStep, StepKind, StepTrait } from '../runs/procedure.js';
 import type { RunState } from '../runs/state.js';

@@ -23,7 +23,7 @@ import { fillVolume } from '../../physics/filling/fillPlan.js';
 import { buildNetwork, vesselsWithoutBox, type GeometricNetwork } from '../../physics/geometry/network.js';
 import { turnNetwork } from '../../physics/geometry/turned.js';
 import { besideAs, type BesideWork } from '../../workshop/jobs/beside.js';
-import { JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KINDS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { hasRigidTube, inspectItems } from '../inspection/items.js';
 import type { DrainStand, ServiceFacts, TakeOutFacts } from '../runs/facts.js';
 

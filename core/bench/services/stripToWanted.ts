@@ -1,7 +1,7 @@
-import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
+import { JOB_KINDS } from '../../workshop/job-kinds/kinds.js';
 import type { ServiceFacts } from '../runs/facts.js';
 import type { ProcedureTemplate, StepTemplate } from '../runs/template.js';
-import { tick } from './templates.js';
+import { tick } from '../commissioning/standardSteps.js';
 
 /** A loop that is apart anyway goes together as another one: one more block, other tubes, in the same job. */
 const TO_WANTED: StepTemplate = {

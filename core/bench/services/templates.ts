@@ -1,19 +1,9 @@
 import { say } from '../../base/words/say.js';
-import { STANDARD_TEMPLATE } from '../commissioning/standardTemplate.js';
+import { BEFORE, OFF, standard, standardCheck, tick } from '../commissioning/standardSteps.js';
 import { PASTE_ON } from '../runs/checkIds.js';
 import type { CheckTemplate, ProcedureTemplate, StepTemplate } from '../runs/template.js';
 import { NEVER_TOGETHER } from '../../machine/liquids/mixing.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
-
-/** A step of the commissioning, and some of its lines, as other procedures take them over. */
-export const standard = (id: string): StepTemplate => STANDARD_TEMPLATE.steps.find((step) => step.id === id) as StepTemplate;
-/** A line of a step as a template holds it. */
-export const tick = (id: string, text: string, group: string, more: Partial<CheckTemplate> = {}): CheckTemplate => ({
-  id,
-  text,
-  group,
-  ...more,
-});
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 
 const OPEN_TOOLS: readonly CheckTemplate[] = [
   tick('supply', 'Supply jumper or separate supply, tested', 'Tools'),
@@ -112,15 +102,6 @@ const kit = (kind: JobKind): StepTemplate => ({
 });
 
 /** What is read before anything is touched. */
-export const BEFORE: StepTemplate = {
-  ...standard('baseline'),
-  id: 'before',
-  does: ['measures-before'],
-  title: 'Measure before',
-  lead: 'Before anything is touched: same load, sensor and settings as the last baseline.',
-  cautions: ['The owner’s data must be safe before a load test.'],
-  checks: [],
-};
 const DUST: StepTemplate = {
   id: 'dust',
   does: ['dusts'],
@@ -130,21 +111,6 @@ const DUST: StepTemplate = {
   cautions: ['Goggles and mask. Hold the fan blades: a spun fan breaks its bearing and feeds the board.'],
   timers: [],
   checks: [tick('fins', 'Fins and fans free of dust', 'Dust'), tick('filters', 'Filters washed and dry', 'Dust', { mayNotApply: true })],
-};
-/** Nothing wet is opened and no pump runs by itself: the machine goes off the wall, whole. */
-export const OFF: StepTemplate = {
-  id: 'off',
-  does: ['cuts-mains'],
-  kind: 'checks',
-  title: 'Off at the wall',
-  lead: 'The loop stays closed: nothing is pulled, no jumper, no pump by itself.',
-  cautions: ['No hand goes in while a light on the board is lit.'],
-  timers: [],
-  checks: [
-    tick('shut-down', 'Shut down, supply switched off at the back', 'Supply', { beforePower: true }),
-    tick('lead-out', 'Lead out of the wall, power button held until no light is left', 'Supply', { beforePower: true }),
-    tick('photo', 'Photograph taken of every plug that has to move', 'Record', { mayNotApply: true }),
-  ],
 };
 /** The loop is let out and comes to pieces; nothing of it is powered any more. */
 const OFF_FOR_GOOD: StepTemplate = {
@@ -179,8 +145,6 @@ const CLOSED: StepTemplate = {
     tick('strain', 'Joints dry and not strained after the move', 'After the move'),
   ],
 };
-export const standardCheck = (step: string, ...ids: readonly string[]): CheckTemplate[] =>
-  standard(step).checks.filter((each) => 'id' in each && ids.includes(each.id));
 const ON: StepTemplate = {
   id: 'on',
   kind: 'power',

@@ -2,7 +2,7 @@ import { say } from '../../base/words/say.js';
 import { liquidAt, type Liquid } from '../../machine/liquids/fluids.js';
 import { pumpsWithoutCurve } from '../../physics/flow/network.js';
 import { vesselsWithoutBox } from '../../physics/geometry/network.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import { STANDING, type StandingName } from '../../machine/loop-file/orientation.js';
 import { uncoverAngles, type UncoverAngle } from '../../physics/filling/outletAngle.js';
 import type { InstrumentKind } from '../instruments/kinds.js';

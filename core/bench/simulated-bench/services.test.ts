@@ -3,7 +3,7 @@ import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { WATER } from '../../machine/liquids/fluids.js';
 import { reservoirMarks } from '../../machine/loop-file/marks.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
-import { JOB_KIND_KEYS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 import { gradeItem } from '../inspection/grade.js';
 import { inspectItems } from '../inspection/items.js';
 import { buildProcedure } from '../procedures/buildProcedure.js';

@@ -9,7 +9,7 @@ import { drawJointCause, type HiddenCause } from '../leak-finding/hiddenCauses.j
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { SIMULATED } from './defaults.js';
 import { drawFinding, type HiddenFinding } from './finding.js';
-import { changesLoop, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/jobs/kinds.js';
+import { changesLoop, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '../../workshop/job-kinds/kinds.js';
 
 /** Which fault a simulated bench hides. `surprise` draws one, or none. */
 export const SCENARIOS = {

@@ -4,7 +4,7 @@ import { WATER } from '../../machine/liquids/fluids.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../physics/live-book/loopContents.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import { generateChange } from '../../machine/loop-change/generatedChanges.js';
 import { unitOf, UNIT_SCHOOLS } from '../commissioning/testedAlone.js';
 import { buildProcedure, type ProcedureInput } from '../procedures/buildProcedure.js';

@@ -3,7 +3,7 @@ import { formatDay, formatWeekdayTime } from '../../base/units/dates.js';
 import { formatMl } from '../../base/units/display.js';
 import { reading } from '../../base/units/reading.js';
 import { capital, say, sayWord } from '../../base/words/say.js';
-import { BOOKED_KINDS, type BookedKind } from '../../workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '../../workshop/job-kinds/kinds.js';
 import type { Estimate } from '../../workshop/prices/estimate.js';
 import type { Priced } from '../../workshop/prices/priced.js';
 import { WASTE_KINDS, type WasteKind } from '../../workshop/store/schema.js';

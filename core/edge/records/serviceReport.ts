@@ -11,7 +11,7 @@ import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
 import { nameIn } from '../../machine/catalogue/names.js';
 import type { BaselineReading } from '../../physics/diagnosis/reading.js';
 import { compareBaselines, pairsOf, type ReadPair } from '../../physics/diagnosis/compare.js';
-import type { JobKind } from '../../workshop/jobs/kinds.js';
+import type { JobKind } from '../../workshop/job-kinds/kinds.js';
 import { ledgerWords } from '../words/bench.js';
 import { comparisonWords, perWattWords } from '../words/readings.js';
 import { looseEndWords } from '../words/dates.js';

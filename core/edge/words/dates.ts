@@ -11,7 +11,7 @@ import type { DateReason, Finding, LevelFound, LooseEnd, Outcome, UseLimit, Warm
 import { seasonWords, type HotSeason } from '../../workshop/due-dates/season.js';
 import { FALLOUT_STAGES } from '../../workshop/due-dates/falloutStages.js';
 import { USE_LIMITS } from '../../workshop/due-dates/useLimits.js';
-import { JOB_KINDS } from '../../workshop/jobs/kinds.js';
+import { JOB_KINDS } from '../../workshop/job-kinds/kinds.js';
 import { USAGE_SOURCE_WORDS, type UsageSource } from '../../workshop/usage/usage.js';
 import type { ThetaLimit } from '../../physics/condition/series.js';
 import { say, type Messages, type MessageValues, sayWord } from '../../base/words/say.js';

@@ -1,5 +1,5 @@
 import { formatMl, groupedUpTo } from '../../base/units/display.js';
-import { JOB_WORDS } from '../../workshop/jobs/kinds.js';
+import { JOB_WORDS } from '../../workshop/job-kinds/kinds.js';
 import { formatMoney } from '../../workshop/prices/money.js';
 import { PRICE_FOR } from '../../workshop/prices/rates.js';
 import type { Priced, PricedLine } from '../../workshop/prices/priced.js';

@@ -1,10 +1,10 @@
 import type { DateReason } from '../due-dates/facts.js';
 import type { Appointment, Ready } from '../jobs/answers.js';
 import type { Whereabouts } from '../jobs/arrival.js';
-import type { BookedKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../job-kinds/kinds.js';
 import type { Estimate } from '../prices/estimate.js';
 import type { WaitsSince } from '../jobs/waitFor.js';
-import type { SystemState } from '../machines/attention.js';
+import type { SystemState } from '../due-dates/attention.js';
 import type { Offer } from './offers.js';
 
 /** What the desk says on the phone about one machine. */

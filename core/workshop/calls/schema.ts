@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { day, id } from '../../base/checking/fields.js';
 import { placeFields } from '../planning/schema.js';
-import { JOB_KIND_KEYS, ABOUT_A_PART, type JobKind } from '../jobs/kinds.js';
+import { JOB_KIND_KEYS, ABOUT_A_PART, type JobKind } from '../job-kinds/kinds.js';
 import { CONSENT_WAY_KEYS, jobSchema, type ConsentWay, type JobInput, type OwnerWindow } from '../jobs/schema.js';
 import type { Offer } from './offers.js';
 

@@ -1,6 +1,6 @@
 import type { CoolantClass } from '../../machine/liquids/classes.js';
 import type { ThetaLimit } from '../../physics/condition/series.js';
-import type { JobKind } from '../jobs/kinds.js';
+import type { JobKind } from '../job-kinds/kinds.js';
 import type { OwedKind } from './owed.js';
 import type { UsageSource } from '../usage/usage.js';
 import type { HotSeason } from './season.js';

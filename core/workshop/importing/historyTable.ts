@@ -1,4 +1,4 @@
-import { REFILLING } from '../jobs/kinds.js';
+import { REFILLING } from '../job-kinds/kinds.js';
 import { addTo, isEmptyRow, RowCells, type LeftOut, type RefusedRow } from './cells.js';
 import { dayIn, type DayOrder } from './days.js';
 import type { HistoryKey, Mapping } from './fields.js';

@@ -1,5 +1,5 @@
 import type { CoolantClass } from '../../machine/liquids/classes.js';
-import { SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
+import { SERVICE_KIND_KEYS, type ServiceKind } from '../job-kinds/kinds.js';
 
 /** Words of a workshop's own table that this workshop's book has codes for: names of coolants, what was done. */
 

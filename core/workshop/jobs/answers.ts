@@ -6,7 +6,7 @@ import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Whereabouts } from './arrival.js';
 import type { BesideWork } from './beside.js';
-import type { BookedKind } from './kinds.js';
+import type { BookedKind } from '../job-kinds/kinds.js';
 import type { DueSoon } from './scope.js';
 import type { AskedScope, ConsentWay, Intake } from './schema.js';
 import type { Estimate } from '../prices/estimate.js';

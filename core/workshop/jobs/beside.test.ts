@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { BESIDE_KEYS, besideAs, besideMinutes, mayGoBeside, within } from './beside.js';
-import { BOOKED_KIND_KEYS, JOB_KIND_KEYS } from './kinds.js';
+import { BOOKED_KIND_KEYS, JOB_KIND_KEYS } from '../job-kinds/kinds.js';
 import { leastTime } from './leastTime.js';
 import { usualHours } from './usualHours.js';
 import { schoolsAfter } from './usualSchools.js';

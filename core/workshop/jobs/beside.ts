@@ -1,4 +1,4 @@
-import { ENDS_LOOP, isBuild, type BookedKind, type JobKind } from './kinds.js';
+import { ENDS_LOOP, isBuild, type BookedKind, type JobKind } from '../job-kinds/kinds.js';
 
 /** Small works that go along with a job "while it is open". */
 interface BesideFacts {

@@ -1,5 +1,5 @@
 import type { HeatCause } from '../../physics/diagnosis/causes.js';
-import type { JobKind } from './kinds.js';
+import type { JobKind } from '../job-kinds/kinds.js';
 
 /** The lightest job that mends a cause; null: there is nothing to mend. What is found when it is looked at may ask for more. */
 export const CAUSE_JOBS: Readonly<Record<HeatCause, JobKind | null>> = {

@@ -2,7 +2,7 @@ import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import type { BesideWork } from './beside.js';
-import { BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
+import { BOOKED_KINDS, isBuild, type BookedKind } from '../job-kinds/kinds.js';
 import { usualHours } from './usualHours.js';
 import type { LeakAndWet } from './usualSchools.js';
 

@@ -6,7 +6,7 @@ import { day, finite, id, note, rowVersion } from '../../base/checking/fields.js
 import { colourReadFields, type ColourRead } from '../../machine/liquids/colourSchema.js';
 import { estimateSchema, type EstimateInput } from '../prices/estimate.js';
 import { BESIDE_KEYS, mayGoBeside, type BesideWork } from './beside.js';
-import { BOOKED_KIND_KEYS, JOB_KIND_KEYS, type BookedKind, type JobKind } from './kinds.js';
+import { BOOKED_KIND_KEYS, JOB_KIND_KEYS, type BookedKind, type JobKind } from '../job-kinds/kinds.js';
 import type { LeakAndWet } from './usualSchools.js';
 import { SIGN_KEYS, type Sign } from './scope.js';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { JOB_KINDS } from './kinds.js';
+import { JOB_KINDS } from '../job-kinds/kinds.js';
 import { adviseScope, SIGN_KEYS, signsAt, type ScopeInput } from './scope.js';
 
 const calm: ScopeInput = {

@@ -5,7 +5,7 @@ import { colourVerdict } from '../../machine/liquids/colourDifference.js';
 import { suspensionOf } from '../../machine/liquids/suspensions.js';
 import { COOLANT_CLASSES, type CoolantClass } from '../../machine/liquids/classes.js';
 import type { FalloutStage } from '../due-dates/facts.js';
-import { JOB_KINDS, type JobKind } from './kinds.js';
+import { JOB_KINDS, type JobKind } from '../job-kinds/kinds.js';
 
 /** What eyes, hands and noses notice before anything is opened. */
 export const SIGNS = {

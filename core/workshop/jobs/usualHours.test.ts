@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { outlineLoop } from '../../machine/loop-file/outline.js';
-import { JOB_KIND_KEYS, JOB_KINDS } from './kinds.js';
+import { JOB_KIND_KEYS, JOB_KINDS } from '../job-kinds/kinds.js';
 import { usualHours } from './usualHours.js';
 
 const loop = usualLoop();

@@ -3,7 +3,7 @@ import type { LoopChange } from '../../machine/loop-change/loopChange.js';
 import { isOutline } from '../../machine/loop-file/outline.js';
 import { findTubeMaterial } from '../../machine/materials/tubes.js';
 import { besideMinutes, type BesideWork } from './beside.js';
-import { BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
+import { BOOKED_KINDS, isBuild, type BookedKind } from '../job-kinds/kinds.js';
 
 /**
  * Hours of attendance that more in a machine costs than the usual one has: two radiators, a processor and a graphics block, seven tubes

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { schoolsSchema } from '../../physics/leak-testing/schoolsSchema.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
-import { BOOKED_KIND_KEYS } from './kinds.js';
+import { BOOKED_KIND_KEYS } from '../job-kinds/kinds.js';
 import { runSchools, schoolsAfter } from './usualSchools.js';
 
 const shop = {

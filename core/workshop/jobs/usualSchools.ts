@@ -1,6 +1,6 @@
 import type { LoopFile } from '../../machine/loop-file/loopFile.js';
 import type { Schools } from '../../physics/leak-testing/schools.js';
-import { BOOKED_KIND_KEYS, BOOKED_KINDS, isBuild, type BookedKind } from './kinds.js';
+import { BOOKED_KIND_KEYS, BOOKED_KINDS, isBuild, type BookedKind } from '../job-kinds/kinds.js';
 
 /** How leaks are looked for after one kind of job. */
 export type LeakAndWet = Pick<Schools, 'leak' | 'wet'>;

@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { day, id, readText } from '../../base/checking/fields.js';
 import { readJson } from '../../base/checking/readJson.js';
 import { PAGE } from './pages.js';
-import { ATTENTION_ORDER, type Attention } from '../machines/attention.js';
+import { ATTENTION_ORDER, type Attention } from '../due-dates/attention.js';
 
 /** Which machines of the list, and from where on. */
 export interface LinesQuery {

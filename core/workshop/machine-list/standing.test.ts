@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays } from '../../base/units/calendar.js';
-import { attentionOf, type OpenDue, type SystemState } from '../machines/attention.js';
+import { attentionOf, type OpenDue, type SystemState } from '../due-dates/attention.js';
 import { linesQuerySchema, placeText } from './linesQuery.js';
 import { nameKey } from './nameKey.js';
 import { standingOf } from './standing.js';

@@ -1,6 +1,6 @@
 import { addDays } from '../../base/units/calendar.js';
 import { SOON_DAYS } from '../due-dates/defaults.js';
-import { attentionOf, isBesideDue, type Attention, type OpenDue, type SystemState } from '../machines/attention.js';
+import { attentionOf, isBesideDue, type Attention, type OpenDue, type SystemState } from '../due-dates/attention.js';
 
 /** What a list sorts a machine by, and until when that is so if nobody writes anything. */
 export interface Standing<Due extends OpenDue> {

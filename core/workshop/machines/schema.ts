@@ -3,9 +3,9 @@ import Joi from 'joi';
 import { day, finite, id, name, note, positiveMl, rowVersion, volumeMl } from '../../base/checking/fields.js';
 import { CAUSE_KEYS, DUST_PLACE_KEYS, type CauseKey, type DustPlace } from '../due-dates/facts.js';
 import { SERVICE_POLICY_KEYS, type ServicePolicy } from '../due-dates/due.js';
-import type { SystemState } from './attention.js';
+import type { SystemState } from '../due-dates/attention.js';
 import { ownReadingSchema, type OwnReading } from '../people/readingSchema.js';
-import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../jobs/kinds.js';
+import { REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '../job-kinds/kinds.js';
 
 export interface OwnerInput {
   readonly name: string;

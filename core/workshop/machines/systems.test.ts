@@ -4,7 +4,7 @@ import { normaliseBaseline } from '../../physics/diagnosis/baseline.js';
 import { pathsOf } from '../../../tests/paths.js';
 import { DEFAULT_SCHOOLS } from '../../physics/leak-testing/schools.js';
 import { coolantProductSchema } from '../coolants/schema.js';
-import { attentionOf, sayDue } from './attention.js';
+import { attentionOf, sayDue } from '../due-dates/attention.js';
 import { ownerSchema, postponeSchema, serviceSchema, systemSchema } from './schema.js';
 
 const today = '2026-03-10';

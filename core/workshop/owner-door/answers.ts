@@ -1,5 +1,5 @@
 import type { Reading } from '../../base/units/reading.js';
-import type { BookedKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../job-kinds/kinds.js';
 import type { Contact } from '../people/contact.js';
 import type { Priced } from '../prices/priced.js';
 import type { StoreUnit } from '../store/schema.js';

@@ -5,7 +5,7 @@ import { brokenPlacements, compareBoards, dragJob } from './board.js';
 import { planConflicts } from './planConflicts.js';
 import { generatePlan } from './generatedPlans.js';
 import { jobSteps, learnDuration } from './jobSteps.js';
-import { JOB_KIND_KEYS } from '../jobs/kinds.js';
+import { JOB_KIND_KEYS } from '../job-kinds/kinds.js';
 import { endOf, MINUTE_MS, startOf, type PlacedJob, type PlanProblem } from './problem.js';
 import { joined, shiftsOf, without } from './shifts.js';
 import { PLAN } from './defaults.js';

@@ -1,6 +1,6 @@
 import { conflictWords } from '../../edge/words/plan.js';
 import { describe, expect, it } from 'vitest';
-import { JOB_KIND_KEYS } from '../jobs/kinds.js';
+import { JOB_KIND_KEYS } from '../job-kinds/kinds.js';
 import { arrange } from './arrange.js';
 import { canBeDone } from './bound.js';
 import { dragJob } from './board.js';

@@ -1,4 +1,4 @@
-import type { BookedKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../job-kinds/kinds.js';
 
 /** What not everybody in a workshop can do. */
 export const SKILLS = {

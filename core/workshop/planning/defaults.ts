@@ -1,4 +1,4 @@
-import type { BookedKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../job-kinds/kinds.js';
 
 /** How a workshop's plan is put together. Durations are workshop practice until finished runs say otherwise. */
 export const PLAN = {

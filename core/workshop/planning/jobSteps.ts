@@ -1,5 +1,5 @@
 import { medianOf } from '../../base/statistics/median.js';
-import { BOOKED_KINDS, type BookedKind } from '../jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '../job-kinds/kinds.js';
 import { kitsFor, skillsFor } from './capacities.js';
 import { AFTER_SOAK_SHARE, PLAN, SHARES } from './defaults.js';
 import { MINUTE_MS, type PlanStep } from './problem.js';

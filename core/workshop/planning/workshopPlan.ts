@@ -1,5 +1,5 @@
 import type { WaitsSince } from '../jobs/waitFor.js';
-import type { BookedKind } from '../jobs/kinds.js';
+import type { BookedKind } from '../job-kinds/kinds.js';
 import type { OwnerWindow } from '../jobs/schema.js';
 import type { KitKind, Skill } from './capacities.js';
 import { addDays, instantIn } from '../../base/units/calendar.js';

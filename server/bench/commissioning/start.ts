@@ -16,7 +16,7 @@ import { demandSimulation, notePractice, practiceTable } from '../practice/pract
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
-import { buildKinds } from '../../../core/workshop/jobs/kinds.js';
+import { buildKinds } from '../../../core/workshop/job-kinds/kinds.js';
 import { job } from '../../base/database/tables/machines.js';
 
 /** A build that was booked goes onto its bench from its job: its consent, its slot and its parts hang on that. */

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
-import type { BookedKind } from '../../../core/workshop/jobs/kinds.js';
+import type { BookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { workshop } from '../../base/database/tables/people.js';
 import type { Scope } from '../../base/database/client.js';
 

@@ -3,7 +3,7 @@ import { inWorkshopsWay } from '../../workshop/people/inWorkshopsWay.js';
 import type { RunCreate } from '../../../core/bench/commissioning/schema.js';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { liquidOf } from '../../../core/machine/liquids/fluids.js';
-import type { BuildKind } from '../../../core/workshop/jobs/kinds.js';
+import type { BuildKind } from '../../../core/workshop/job-kinds/kinds.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { Scope } from '../../base/database/client.js';

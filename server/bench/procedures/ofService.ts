@@ -9,7 +9,7 @@ import { mayMix } from '../../../core/machine/liquids/mixing.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import type { LoopContents } from '../../../core/physics/live-book/loopContents.js';
 import type { BesideWork } from '../../../core/workshop/jobs/beside.js';
-import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
+import type { JobKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { desc, eq } from 'drizzle-orm';
 import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';

@@ -1,6 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import type { BenchRun, LoopOnBench } from '../../../core/bench/benches/answers.js';
-import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { aheadOf } from './practised.js';
 import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm';
 import { judgeDryTest } from '../../../core/bench/runs/dryTest.js';

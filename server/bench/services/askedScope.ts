@@ -1,6 +1,6 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { say, sayWord } from '../../../core/base/words/say.js';
-import { changesLoop, JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { changesLoop, JOB_KINDS, type JobKind } from '../../../core/workshop/job-kinds/kinds.js';
 import type { AskScopeInput } from '../../../core/workshop/jobs/schema.js';
 import type { Scope } from '../../base/database/client.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';

@@ -5,7 +5,7 @@ import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { RunFold } from '../../../core/bench/runs/replay.js';
 import { fillVolume } from '../../../core/physics/filling/fillPlan.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
-import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
+import type { JobKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { booked, commissioned, leadTo, lotOf, type Lot } from '../../../tests/integration/led.js';
 

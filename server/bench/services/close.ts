@@ -13,7 +13,7 @@ import type { ServiceFacts } from '../../../core/bench/runs/facts.js';
 import type { Volume } from '../../../core/machine/loop-file/volume.js';
 import type { Ledger } from '../../../core/physics/contents/ledger.js';
 import { and, count, desc, eq, inArray, ne } from 'drizzle-orm';
-import { ENDS_LOOP, JOB_KINDS } from '../../../core/workshop/jobs/kinds.js';
+import { ENDS_LOOP, JOB_KINDS } from '../../../core/workshop/job-kinds/kinds.js';
 import { nameIn } from '../../../core/machine/catalogue/names.js';
 import { AFTER_FINDINGS } from '../../../core/workshop/due-dates/defaults.js';
 import { addDays, daysBetween } from '../../../core/base/units/calendar.js';

@@ -8,7 +8,7 @@ import { and, eq } from 'drizzle-orm';
 import { type Procedure } from '../../../core/bench/runs/procedure.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import type { Schools } from '../../../core/physics/leak-testing/schools.js';
-import { asBookedKind, changesLoop, isBuild, JOB_KINDS, type JobKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind, changesLoop, isBuild, JOB_KINDS, type JobKind } from '../../../core/workshop/job-kinds/kinds.js';
 import type { JobStart, RescopeInput } from '../../../core/workshop/jobs/schema.js';
 import { insertEvent } from '../runs/append.js';
 import { foldOf, forgetFold } from '../runs/folds.js';

@@ -5,7 +5,7 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Router } from 'express';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import Joi from 'joi';
-import { BOOKED_KINDS, asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, asBookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { id } from '../../../core/base/checking/fields.js';
 import { addDays, dayIn } from '../../../core/base/units/calendar.js';
 import { formatWeekdayTime } from '../../../core/base/units/dates.js';

@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { alikeDigits, digitsOfCaller } from '../../../core/workshop/calls/who.js';
 import type { Owner, SystemRow } from '../../../core/workshop/machines/answers.js';
 import type { CallAnswer, CallJob, CallMachine, CallRun } from '../../../core/workshop/calls/answers.js';
-import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { consent, serviceJob } from '../../base/database/tables/jobs.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';
 import { loop } from '../../base/database/tables/loops.js';

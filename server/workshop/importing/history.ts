@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
-import { isInRun } from '../../../core/workshop/machines/attention.js';
+import { isInRun } from '../../../core/workshop/due-dates/attention.js';
 import { nextService } from '../../../core/workshop/due-dates/due.js';
 import type { ImportAnswer } from '../../../core/workshop/importing/answers.js';
 import type { HistoryKey, Mapping } from '../../../core/workshop/importing/fields.js';

@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray, isNull, lte, or } from 'drizzle-orm';
 import type { Coming, Ready } from '../../../core/workshop/jobs/answers.js';
-import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { addDays, dayIn, instantIn } from '../../../core/base/units/calendar.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';
 import { job, owner, system } from '../../base/database/tables/machines.js';

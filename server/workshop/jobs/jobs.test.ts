@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Procedure } from '../../../core/bench/runs/procedure.js';
 import { DEFAULT_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';
-import type { JobKind } from '../../../core/workshop/jobs/kinds.js';
+import type { JobKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 import { commissioned, leadRun, writtenRun, lotOf, type Lot } from '../../../tests/integration/led.js';
 

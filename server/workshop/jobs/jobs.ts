@@ -20,7 +20,7 @@ import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import { tellCancelled } from '../messages/slots.js';
 import { refuse } from '../../../core/base/checking/input.js';
 import { besideAs } from '../../../core/workshop/jobs/beside.js';
-import { asBookedKind, asJobKind, BOOKED_KINDS, buildKinds, isBuild } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind, asJobKind, BOOKED_KINDS, buildKinds, isBuild } from '../../../core/workshop/job-kinds/kinds.js';
 import type { ConsentInput, JobEdit, JobInput } from '../../../core/workshop/jobs/schema.js';
 import { person } from '../../base/database/tables/people.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';

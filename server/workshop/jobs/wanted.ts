@@ -4,7 +4,7 @@ import { HINDERED_BYPASS } from '../../../core/edge/words/bypass.js';
 import { changeOf } from '../../../core/bench/services/changeFacts.js';
 import { bypassPart, cannotBypass } from '../../../core/machine/drawing/bypass.js';
 import { partName, type LoopFile } from '../../../core/machine/loop-file/loopFile.js';
-import { mayWant } from '../../../core/workshop/jobs/kinds.js';
+import { mayWant } from '../../../core/workshop/job-kinds/kinds.js';
 import type { JobInput } from '../../../core/workshop/jobs/schema.js';
 import type { WantedLoop } from '../../../core/workshop/jobs/answers.js';
 import { and, desc, eq } from 'drizzle-orm';

@@ -1,6 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import { newestRevision } from '../../machine/loops/revisions.js';
-import type { Bagged } from '../../../core/bench/leak-finding/sisters.js';
+import type { Bagged } from '../../../core/bench/runs/sisters.js';
 import { tookOut, type ServiceState } from '../../../core/bench/runs/state.js';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { demandPast, readInput, refuse } from '../../../core/base/checking/input.js';

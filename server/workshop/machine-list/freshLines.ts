@@ -3,7 +3,7 @@ import { groupBy } from '../../../core/base/numerics/groupBy.js';
 import type { DateReason } from '../../../core/workshop/due-dates/facts.js';
 import { nameKey } from '../../../core/workshop/machine-list/nameKey.js';
 import { standingOf } from '../../../core/workshop/machine-list/standing.js';
-import { ATTENTION_ORDER, type OpenDue } from '../../../core/workshop/machines/attention.js';
+import { ATTENTION_ORDER, type OpenDue } from '../../../core/workshop/due-dates/attention.js';
 import type { Scope } from '../../base/database/client.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';

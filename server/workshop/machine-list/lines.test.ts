@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '../../../core/base/units/calendar.js';
 import type { SystemLine, SystemsAnswer, TodayAnswer } from '../../../core/workshop/machines/answers.js';
-import { ATTENTION_ORDER } from '../../../core/workshop/machines/attention.js';
+import { ATTENTION_ORDER } from '../../../core/workshop/due-dates/attention.js';
 import { nameKey } from '../../../core/workshop/machine-list/nameKey.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
 

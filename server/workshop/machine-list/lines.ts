@@ -6,7 +6,7 @@ import { nameKey } from '../../../core/workshop/machine-list/nameKey.js';
 import { HORIZON_DAYS } from '../../../core/workshop/machine-list/pages.js';
 import { nextOf } from '../../../core/workshop/machine-list/standing.js';
 import type { SystemsAnswer } from '../../../core/workshop/machines/answers.js';
-import { ATTENTION_ORDER, type Attention } from '../../../core/workshop/machines/attention.js';
+import { ATTENTION_ORDER, type Attention } from '../../../core/workshop/due-dates/attention.js';
 import { foundRefs, wordsIn } from '../../base/database/foundRefs.js';
 import { coolantProduct } from '../../base/database/tables/coolants.js';
 import { machineLine, NEVER } from '../../base/database/tables/lines.js';

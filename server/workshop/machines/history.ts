@@ -2,9 +2,9 @@ import type { HistoryEntry, HistoryPiece } from '../../../core/workshop/machines
 import { historyPlaceText, type HistoryPlace } from '../../../core/workshop/machines/historyQuery.js';
 import { and, desc, eq, inArray, notInArray, or, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
-import type { DueKind } from '../../../core/workshop/machines/attention.js';
+import type { DueKind } from '../../../core/workshop/due-dates/attention.js';
 import { REVISION_KINDS } from '../../../core/machine/loop-file/revisionKinds.js';
-import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
+import { JOB_WORDS } from '../../../core/workshop/job-kinds/kinds.js';
 import { capital, say, sayWord } from '../../../core/base/words/say.js';
 import { findingWords, outcomeWords, reasonWords } from '../../../core/edge/words/dates.js';
 import { formatDay } from '../../../core/base/units/dates.js';

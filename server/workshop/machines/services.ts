@@ -1,11 +1,11 @@
 import { say } from '../../../core/base/words/say.js';
-import { isInRun } from '../../../core/workshop/machines/attention.js';
+import { isInRun } from '../../../core/workshop/due-dates/attention.js';
 import { and, desc, eq, gt } from 'drizzle-orm';
 import { findingWords } from '../../../core/edge/words/dates.js';
 import type { Finding } from '../../../core/workshop/due-dates/facts.js';
 import { demandPast, refuse } from '../../../core/base/checking/input.js';
 import { type ServiceInput } from '../../../core/workshop/machines/schema.js';
-import { CLEANS_FINS, JOB_KINDS, REFILLING } from '../../../core/workshop/jobs/kinds.js';
+import { CLEANS_FINS, JOB_KINDS, REFILLING } from '../../../core/workshop/job-kinds/kinds.js';
 import { fill, loopContents } from '../../base/database/tables/runs.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import { restartDust } from '../due-dates/cleaned.js';

@@ -3,7 +3,7 @@ import type { Scope } from '../../base/database/client.js';
 import { insideOf } from '../../machine/loops/inside.js';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
-import { attentionOf, isInRun } from '../../../core/workshop/machines/attention.js';
+import { attentionOf, isInRun } from '../../../core/workshop/due-dates/attention.js';
 import type { SystemEdit, SystemInput } from '../../../core/workshop/machines/schema.js';
 import { fill, isReal, run } from '../../base/database/tables/runs.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';

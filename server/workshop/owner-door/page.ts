@@ -3,7 +3,7 @@ import { dayIn } from '../../../core/base/units/calendar.js';
 import type { DoorEstimate, DoorPage, DoorSaid } from '../../../core/workshop/owner-door/answers.js';
 import { DOOR_ACTS, mayAtDoor, type DoorSettings } from '../../../core/workshop/people/doorSettings.js';
 import { readyWhen, standsAt, type OwnersFacts } from '../../../core/workshop/owner-door/stands.js';
-import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { whereIs } from '../../../core/workshop/jobs/arrival.js';
 import type { Scope } from '../../base/database/client.js';
 import { dueItem } from '../../base/database/tables/due-dates.js';

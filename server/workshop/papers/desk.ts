@@ -9,7 +9,7 @@ import {
 } from '../../../core/edge/papers/deskPapers.js';
 import type { Paper } from '../../../core/edge/papers/paper.js';
 import { say } from '../../../core/base/words/say.js';
-import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import { consent } from '../../base/database/tables/jobs.js';
 import { job, owner, system } from '../../base/database/tables/machines.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';

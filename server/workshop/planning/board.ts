@@ -22,7 +22,7 @@ import type {
 } from '../../../core/workshop/planning/schema.js';
 import { usualHours } from '../../../core/workshop/jobs/usualHours.js';
 import { besideAs, type BesideWork } from '../../../core/workshop/jobs/beside.js';
-import { asBookedKind } from '../../../core/workshop/jobs/kinds.js';
+import { asBookedKind } from '../../../core/workshop/job-kinds/kinds.js';
 import type { LoopFile } from '../../../core/machine/loop-file/loopFile.js';
 import { hasRigidTube } from '../../../core/bench/inspection/items.js';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS } from '../../../core/physics/leak-testing/schools.js';

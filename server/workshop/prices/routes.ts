@@ -1,6 +1,6 @@
 import type { Shop } from '../../../core/workshop/people/answers.js';
 import { readInput } from '../../../core/base/checking/input.js';
-import { BOOKED_KIND_KEYS } from '../../../core/workshop/jobs/kinds.js';
+import { BOOKED_KIND_KEYS } from '../../../core/workshop/job-kinds/kinds.js';
 import type { BillsAnswer } from '../../../core/workshop/prices/answers.js';
 import type { PriceList } from '../../../core/workshop/prices/rates.js';
 import {

@@ -2,7 +2,7 @@ import { say, sayWord } from '../../../core/base/words/say.js';
 import type { Hit } from '../../../core/workshop/search/answers.js';
 import { findingWords } from '../../../core/edge/words/dates.js';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
-import { JOB_WORDS } from '../../../core/workshop/jobs/kinds.js';
+import { JOB_WORDS } from '../../../core/workshop/job-kinds/kinds.js';
 import { fill, run, runEvent } from '../../base/database/tables/runs.js';
 import { coolantLot, coolantProduct } from '../../base/database/tables/coolants.js';
 import { serviceJob } from '../../base/database/tables/jobs.js';

@@ -7,7 +7,7 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatClock, formatSpan } from '@core/base/units/display.js';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
 
 /** the drawing of a loop comes with the first machine that stands there */
 const LoopProfile = defineAsyncComponent(() => import('../../machine/profile/LoopProfile.vue'));

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { computed } from 'vue';
-import type { SistersAsked } from '@core/bench/leak-finding/sisters.js';
+import type { SistersAsked } from '@core/bench/runs/sisters.js';
 
 /** Places that had the same bag, or share the cause: each is looked at before the machine goes. */
 const props = defineProps<{ asked: SistersAsked; locked: boolean }>();

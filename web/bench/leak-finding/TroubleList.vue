@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { say } from '@core/base/words/say.js';
-import { sistersAsked, sistersOfDoubt } from '@core/bench/leak-finding/sisters.js';
+import { sistersAsked, sistersOfDoubt } from '@core/bench/runs/sisters.js';
 import type { ConfirmedFillCauses } from '@core/bench/fill-troubles/causes.js';
 import { lackBeforeDry } from '@core/bench/runs/criteria.js';
 import { dryingLeftMs } from '@core/bench/runs/locks.js';

@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { USE_LIMIT_KEYS, type UseLimit } from '@core/workshop/due-dates/facts.js';
-import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/job-kinds/kinds.js';
 import { OWED, OWED_KEYS, type OwedKind } from '@core/workshop/due-dates/owed.js';
 import { USE_LIMITS } from '@core/workshop/due-dates/useLimits.js';
 import { computed, reactive, ref, watch } from 'vue';

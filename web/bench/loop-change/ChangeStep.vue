@@ -12,7 +12,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import FrameOrder from '../frame/FrameOrder.vue';
 import FramePart from '../frame/FramePart.vue';
 import LoopProfile from '../../machine/profile/LoopProfile.vue';
-import PutAway from '../services/PutAway.vue';
+import PutAway from './PutAway.vue';
 import CameOut from '../draining/CameOut.vue';
 
 /** The loop becomes the one that was wanted: line by line, each part that comes out with its place, and then said once. */

@@ -5,7 +5,7 @@ import type { PracticeOf } from '@core/bench/practice/schema.js';
 import { PRACTISED, SCENARIOS, scenariosFor, type Scenario } from '@core/bench/simulated-bench/truth.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { ABOUT_A_PART, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, JOB_KINDS, type JobKind } from '@core/workshop/job-kinds/kinds.js';
 
 /** What is practised at the table, on which part, and what the bench may hide from it. */
 const props = defineProps<{ file: LoopFile }>();

@@ -7,7 +7,7 @@ import type { RunState } from '@core/bench/runs/state.js';
 import { computed } from 'vue';
 import StepTicks from '../frame/StepTicks.vue';
 import type { RunDialog } from './runDialog.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { JOB_KINDS } from '@core/workshop/job-kinds/kinds.js';
 
 /** Whose machine it is and on which bench, how far it is, and what can be said at any time. What only this device knows takes the steps' place. */
 const props = defineProps<{

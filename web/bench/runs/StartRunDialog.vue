@@ -8,7 +8,7 @@ import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { DEFAULT_SCHOOLS, LEAK_SCHOOLS, WET_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
 import { cannotSimulate } from '@core/bench/simulated-bench/bench.js';
 import type { PracticeOf } from '@core/bench/practice/schema.js';
-import type { BuildKind } from '@core/workshop/jobs/kinds.js';
+import type { BuildKind } from '@core/workshop/job-kinds/kinds.js';
 import { jointsOfPart, runSchools, usualSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { Scenario } from '@core/bench/simulated-bench/truth.js';
 import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';

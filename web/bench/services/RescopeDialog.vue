@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, onMounted, reactive, ref } from 'vue';
-import { changesLoop, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { changesLoop, JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/job-kinds/kinds.js';
 import { CONSENT_WAY_KEYS, CONSENT_WAYS, type ConsentWay } from '@core/workshop/jobs/schema.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { usualSchools, type JobSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';

@@ -13,7 +13,7 @@ import { gradeItem } from '@core/bench/inspection/grade.js';
 import { get } from '../../base/http/api.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import NumberField from '../../base/units/NumberField.vue';
-import PutAway from './PutAway.vue';
+import PutAway from '../loop-change/PutAway.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
 import LeftOpenList from '../left-open/LeftOpenList.vue';
 

@@ -4,7 +4,7 @@ import type { RunState } from '@core/bench/runs/state.js';
 import { checksBeforeGoingOn, waitingNow } from '@core/bench/runs/waiting.js';
 import { capital } from '@core/base/words/say.js';
 import { standCheckWords, waitsForWords } from '@core/edge/words/waiting.js';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { computed, ref } from 'vue';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';

@@ -2,7 +2,7 @@
 import type { BenchRun } from '@core/bench/benches/answers.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { computed, defineAsyncComponent } from 'vue';
 import { useDates } from '../../base/units/dates.js';
 

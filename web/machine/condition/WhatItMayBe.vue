@@ -12,7 +12,7 @@ import type { Diagnosis } from '@core/physics/diagnosis/diagnose.js';
 import { allPowerW } from '@core/physics/diagnosis/loadReading.js';
 import { partName } from '@core/physics/diagnosis/sensors.js';
 import { CAUSE_JOBS } from '@core/workshop/jobs/causeJobs.js';
-import { JOB_KINDS } from '@core/workshop/jobs/kinds.js';
+import { JOB_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import type { ConditionPage } from '@core/workshop/logs/answers.js';
 import CauseAnswer from './CauseAnswer.vue';
 

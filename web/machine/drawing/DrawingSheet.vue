@@ -29,7 +29,7 @@ import { loopVolume } from '@core/machine/loop-file/volume.js';
 import type { FigureKind, LoadQuestion } from '../compute/twinEngine.js';
 import { useTwin, useTwinAnswer } from '../compute/useTwin.js';
 import { heatAskedBy, setupOf, type HeatSetup, type RadiatorFans } from '@core/physics/heat/setup.js';
-import PartPicker from '../loop/PartPicker.vue';
+import PartPicker from './PartPicker.vue';
 import { BENDS } from './bends.js';
 import LoopProfile from '../profile/LoopProfile.vue';
 import CasePanel from './CasePanel.vue';

@@ -5,7 +5,7 @@ import { usualLoop } from '@core/machine/catalogue/testLoops.js';
 import { readLoopFile } from '@core/machine/loop-file/loopFileSchema.js';
 import type { FitSheet, LoopComponent, LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
-import PartPicker from '../loop/PartPicker.vue';
+import PartPicker from './PartPicker.vue';
 import CaseRoom from './CaseRoom.vue';
 import HoleDialog from './HoleDialog.vue';
 import PartFacts from './PartFacts.vue';

@@ -6,7 +6,7 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { describe, expect, it } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf, type Asked } from '../../../tests/screens/mountScreen.js';
 import ChainList from '../loop/ChainList.vue';
-import PartPicker from '../loop/PartPicker.vue';
+import PartPicker from './PartPicker.vue';
 import SelectionPanel from './SelectionPanel.vue';
 
 const deep: OwnPart = { id: 'p1', version: 1, label: 'Deep roof radiator', like: 'radiator-360-45', volumeMl: 330, volumeSdMl: 12, facts: {}, geometry: null }; // prettier-ignore

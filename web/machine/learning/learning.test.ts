@@ -5,7 +5,7 @@ import { findCataloguePart, type CataloguePart } from '@core/machine/catalogue/p
 import type { AskedFill, LearnedAnswer } from '@core/physics/learning/answers.js';
 import type { LearnedItem } from '@core/physics/learning/catalogueVolumes.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
-import PartPicker from '../loop/PartPicker.vue';
+import PartPicker from '../drawing/PartPicker.vue';
 import { useLearned } from './learnedStore.js';
 import LearnedVolumes from './LearnedVolumes.vue';
 

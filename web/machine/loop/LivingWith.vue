@@ -4,7 +4,7 @@ import { capital, say } from '@core/base/words/say.js';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { swings } from '@core/machine/loop-file/swing.js';
-import { BOOKED_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type JobKind } from '@core/workshop/job-kinds/kinds.js';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
 import { WATER, type Liquid } from '@core/machine/liquids/fluids.js';
 import type { DrainPolicy } from '@core/physics/draining/defaults.js';

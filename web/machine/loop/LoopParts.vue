@@ -18,7 +18,7 @@ import LoopProfile from '../profile/LoopProfile.vue';
 import ChainList from './ChainList.vue';
 import LoopFigures from './LoopFigures.vue';
 import PartCircuits from './PartCircuits.vue';
-import PartPicker from './PartPicker.vue';
+import PartPicker from '../drawing/PartPicker.vue';
 import RevisionList from './RevisionList.vue';
 
 /** A loop as its parts in flow order, with what follows from them: volume, first fill, order, what speaks against it. */

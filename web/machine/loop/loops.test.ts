@@ -9,7 +9,7 @@ import { insideNow } from '@core/physics/live-book/insideNow.js';
 import LoopFigures from './LoopFigures.vue';
 import LoopProfile from '../profile/LoopProfile.vue';
 import { readDroppedLoop } from './loopTransfer.js';
-import PartPicker from './PartPicker.vue';
+import PartPicker from '../drawing/PartPicker.vue';
 import { useLoopDraft } from './useLoopDraft.js';
 
 beforeEach(() => {

@@ -4,7 +4,7 @@ import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import type { CallAnswer, CallMachine, OffersAnswer } from '@core/workshop/calls/answers.js';
 import { CALLED_KINDS, type BookingInput } from '@core/workshop/calls/schema.js';
 import type { BookableLoop } from '@core/workshop/jobs/answers.js';
-import { JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { JOB_KINDS, type JobKind } from '@core/workshop/job-kinds/kinds.js';
 import { call, get, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';

@@ -1,7 +1,7 @@
 import type { CallMachine, OffersAnswer } from '@core/workshop/calls/answers.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { taxWords, totalWords } from '@core/edge/words/prices.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { capital, say } from '@core/base/words/say.js';

@@ -5,7 +5,7 @@ import { capital, say, sayWord } from '@core/base/words/say.js';
 import { firstReason } from '@core/workshop/due-dates/facts.js';
 import { computed, ref } from 'vue';
 import { escalationWords, reasonWords } from '@core/edge/words/dates.js';
-import { isBesideDue, sayDue, type DueKind } from '@core/workshop/machines/attention.js';
+import { isBesideDue, sayDue, type DueKind } from '@core/workshop/due-dates/attention.js';
 import { useDates } from '../../base/units/dates.js';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import { call, wordsOf } from '../../base/http/api.js';

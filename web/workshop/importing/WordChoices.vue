@@ -2,7 +2,7 @@
 import { say, sayWord } from '@core/base/words/say.js';
 import { computed } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS } from '@core/machine/liquids/classes.js';
-import { JOB_WORDS } from '@core/workshop/jobs/kinds.js';
+import { JOB_WORDS } from '@core/workshop/job-kinds/kinds.js';
 import {
   guessColour,
   HISTORY_KINDS,

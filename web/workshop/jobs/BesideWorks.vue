@@ -4,7 +4,7 @@ import type { LoopChange } from '@core/machine/loop-change/loopChange.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { DEFAULT_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import { BESIDE, mayGoBeside, within, type BesideWork } from '@core/workshop/jobs/beside.js';
-import type { BookedKind } from '@core/workshop/jobs/kinds.js';
+import type { BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import { leastTime } from '@core/workshop/jobs/leastTime.js';
 import { schoolsAfter, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import { givenUpWords, spanWords } from '@core/edge/words/leastTime.js';

@@ -3,7 +3,7 @@ import { say, sayWord } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import type { Estimate } from '@core/workshop/prices/estimate.js';
 import { CONSENT_WAY_KEYS, CONSENT_WAYS, CONSENT_WORDS, type AskedScope, type ConsentWay } from '@core/workshop/jobs/schema.js';
-import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import type { JobBill } from '@core/workshop/prices/answers.js';
 import { estimateWords, totalWords } from '@core/edge/words/prices.js';
 import PriceLines from '../prices/PriceLines.vue';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ABOUT_A_PART, BOOKED_KINDS, isBuild as isBuildKind, mayWant } from '@core/workshop/jobs/kinds.js';
+import { ABOUT_A_PART, BOOKED_KINDS, isBuild as isBuildKind, mayWant } from '@core/workshop/job-kinds/kinds.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { computed, reactive, watch } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';

@@ -6,7 +6,7 @@ import PartLines from '../prices/PartLines.vue';
 import PriceLines from '../prices/PriceLines.vue';
 import { usePriceList } from '../prices/priceStore.js';
 import { priceOfForm, type JobForm } from './jobForm.js';
-import { isBuild } from '@core/workshop/jobs/kinds.js';
+import { isBuild } from '@core/workshop/job-kinds/kinds.js';
 import DayField from '../../base/units/DayField.vue';
 
 /** Hours, parts and coolant as they are told to the owner. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { capital, say } from '@core/base/words/say.js';
 import { computed } from 'vue';
-import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS, JOB_KINDS, type JobKind } from '@core/workshop/job-kinds/kinds.js';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';

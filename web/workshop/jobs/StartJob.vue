@@ -2,7 +2,7 @@
 import { tubesInOrder } from '@core/machine/catalogue/names.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { DEFAULT_SCHOOLS, type Schools } from '@core/physics/leak-testing/schools.js';
-import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import { jointsOfPart, runSchools, type WorkshopSchools } from '@core/workshop/jobs/usualSchools.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { call, get } from '../../base/http/api.js';

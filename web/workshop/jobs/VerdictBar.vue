@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { groupedUpTo } from '@core/base/units/display.js';
-import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import type { ScopeAdvice } from '@core/workshop/jobs/scope.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { totalWords } from '@core/edge/words/prices.js';

@@ -6,7 +6,7 @@ import { priceEstimate } from '@core/workshop/prices/lines.js';
 import type { PriceList } from '@core/workshop/prices/rates.js';
 import type { TypedPart } from '../prices/PartLines.vue';
 import { usualHours } from '@core/workshop/jobs/usualHours.js';
-import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import { besideAs, type BesideWork } from '@core/workshop/jobs/beside.js';
 import { rinseMinutes } from '@core/workshop/jobs/pourChoice.js';
 import type { ColourRead } from '@core/machine/liquids/colourSchema.js';

@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { type Procedure } from '@core/bench/runs/procedure.js';
 import { DEFAULT_SCHOOLS } from '@core/physics/leak-testing/schools.js';
 import { adviseScope, type ScopeInput } from '@core/workshop/jobs/scope.js';
-import type { JobKind } from '@core/workshop/jobs/kinds.js';
+import type { JobKind } from '@core/workshop/job-kinds/kinds.js';
 import { serviceFacts } from '@core/bench/services/serviceFacts.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import CleanStep from '../../bench/cleaning/CleanStep.vue';

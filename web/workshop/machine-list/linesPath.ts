@@ -1,5 +1,5 @@
 import { PAGE } from '@core/workshop/machine-list/pages.js';
-import type { Attention } from '@core/workshop/machines/attention.js';
+import type { Attention } from '@core/workshop/due-dates/attention.js';
 
 /** Which machines a list asks for. */
 export interface LinesAsked {

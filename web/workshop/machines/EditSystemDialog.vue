@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
-import { isInRun } from '@core/workshop/machines/attention.js';
+import { isInRun } from '@core/workshop/due-dates/attention.js';
 import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
 import { ref, watch } from 'vue';
 import { asOwnersWay } from '@core/workshop/people/ownersReading.js';

@@ -2,7 +2,7 @@
 import type { SystemLine } from '@core/workshop/machines/answers.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { computed } from 'vue';
-import { ATTENTION_WORDS, isBesideDue, sayDue } from '@core/workshop/machines/attention.js';
+import { ATTENTION_WORDS, isBesideDue, sayDue } from '@core/workshop/due-dates/attention.js';
 import { DAYS_PER_MONTH, daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
 import { DUE_KINDS, nextWord } from './dueKinds.js';

@@ -3,7 +3,7 @@ import { say } from '@core/base/words/say.js';
 import type { LoopOfSystem } from '@core/workshop/machines/answers.js';
 import { computed, reactive, watch } from 'vue';
 import { type ServiceInput } from '@core/workshop/machines/schema.js';
-import { JOB_KINDS, REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '@core/workshop/jobs/kinds.js';
+import { JOB_KINDS, REFILLING, SERVICE_KIND_KEYS, type ServiceKind } from '@core/workshop/job-kinds/kinds.js';
 import { useCoolants } from '../coolants/coolantStore.js';
 import { CAUSES } from '@core/bench/inspection/grade.js';
 import { CAUSE_KEYS, type CauseKey } from '@core/workshop/due-dates/facts.js';

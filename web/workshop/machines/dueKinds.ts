@@ -1,6 +1,6 @@
 import { say } from '@core/base/words/say.js';
 import type { SystemLine } from '@core/workshop/machines/answers.js';
-import type { DueKind } from '@core/workshop/machines/attention.js';
+import type { DueKind } from '@core/workshop/due-dates/attention.js';
 
 /** What falls due, in a word. */
 export const DUE_KINDS: Readonly<Record<DueKind, string>> = {

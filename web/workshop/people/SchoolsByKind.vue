@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { capital, say } from '@core/base/words/say.js';
 import { LEAK_SCHOOLS, WET_SCHOOLS, type LeakSchool, type WetSchool } from '@core/physics/leak-testing/schools.js';
-import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import { TESTED_KINDS, usualSchools, type JobSchools, type LeakAndWet } from '@core/workshop/jobs/usualSchools.js';
 import { choicesOf } from '../../base/look/choices.js';
 

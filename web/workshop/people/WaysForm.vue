@@ -11,7 +11,7 @@ import { LEAK_LIMITS } from '@core/physics/leak-testing/defaults.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useNotices } from '../../base/shell/notices.js';
-import { BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import { TESTED_KINDS, type JobSchools } from '@core/workshop/jobs/usualSchools.js';
 import SchoolsByKind from './SchoolsByKind.vue';
 import { choicesOf } from '../../base/look/choices.js';

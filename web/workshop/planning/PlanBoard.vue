@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
 import { computed, ref } from 'vue';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import { KITS } from '@core/workshop/planning/capacities.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
 import { endOf, lateMinutes, startOf, type PlacedJob, type PlanJob } from '@core/workshop/planning/problem.js';

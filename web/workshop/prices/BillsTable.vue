@@ -3,7 +3,7 @@ import { say, sayWord } from '@core/base/words/say.js';
 import type { BillsAnswer } from '@core/workshop/prices/answers.js';
 import { fromMinor } from '@core/workshop/prices/money.js';
 import { lineAmount, lineName } from '@core/edge/words/prices.js';
-import { JOB_WORDS } from '@core/workshop/jobs/kinds.js';
+import { JOB_WORDS } from '@core/workshop/job-kinds/kinds.js';
 import { addDays } from '@core/base/units/calendar.js';
 import { reactive, ref } from 'vue';
 import { downloadTable } from '../../base/files/download.js';

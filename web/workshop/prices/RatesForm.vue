@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Shop } from '@core/workshop/people/answers.js';
-import { BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KIND_KEYS, BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
 import { CURRENCIES } from '@core/workshop/prices/money.js';
 import { CHARGES } from '@core/workshop/prices/rates.js';
 import { capital, say } from '@core/base/words/say.js';

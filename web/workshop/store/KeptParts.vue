@@ -3,7 +3,7 @@ import type { KeptRow } from '@core/workshop/store/answers.js';
 import { ref } from 'vue';
 import { addDays } from '@core/base/units/calendar.js';
 import { KEPT_KINDS, WET_PART_DAYS } from '@core/workshop/store/schema.js';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { formatMl } from '@core/base/units/display.js';
 import { call } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';

@@ -2,7 +2,7 @@
 import { say } from '@core/base/words/say.js';
 import type { Loans } from '@core/workshop/store/answers.js';
 import { computed, reactive, ref } from 'vue';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { addDays } from '@core/base/units/calendar.js';
 import { call, wordsOf } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Coming, Ready } from '@core/workshop/jobs/answers.js';
-import { BOOKED_KINDS } from '@core/workshop/jobs/kinds.js';
+import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import { daysBetween } from '@core/base/units/calendar.js';
 import { useDates } from '../../base/units/dates.js';
 import { useArrivals } from '../jobs/arrivals.js';

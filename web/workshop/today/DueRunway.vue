@@ -4,7 +4,7 @@ import { nextKind } from '../machines/dueKinds.js';
 import { reasonWords } from '@core/edge/words/dates.js';
 import { computed } from 'vue';
 import { daysBetween } from '@core/base/units/calendar.js';
-import { sayDue } from '@core/workshop/machines/attention.js';
+import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { useDates } from '../../base/units/dates.js';
 
 /** Overdue and coming services on one axis of days; today is the waterline. */

@@ -1,5 +1,5 @@
 import { say, sayWord } from '../../../base/words/say.js';
-import { JOB_KINDS, JOB_KIND_KEYS } from '../../../workshop/jobs/kinds.js';
+import { JOB_KINDS, JOB_KIND_KEYS } from '../../../workshop/job-kinds/kinds.js';
 import { refusal, type EntryDefinition } from '../entry.js';
 import type { Rescoped } from '../state.js';
 import { oneOf, sentence, step } from './fields.js';

@@ -2,7 +2,7 @@ import { say } from '../../../base/words/say.js';
 import { formatDay } from '../../../base/units/dates.js';
 import Joi from 'joi';
 import { day } from '../../../base/checking/fields.js';
-import { JOB_KIND_KEYS } from '../../../workshop/jobs/kinds.js';
+import { JOB_KIND_KEYS } from '../../../workshop/job-kinds/kinds.js';
 import { USE_LIMIT_KEYS } from '../../../workshop/due-dates/facts.js';
 import { USE_LIMITS } from '../../../workshop/due-dates/useLimits.js';
 import { refusal, type EntryDefinition } from '../entry.js';

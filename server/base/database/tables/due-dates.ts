@@ -1,5 +1,5 @@
 import { readList } from '../../../../core/base/checking/stored.js';
-import type { DueKind } from '../../../../core/workshop/machines/attention.js';
+import type { DueKind } from '../../../../core/workshop/due-dates/attention.js';
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { DueClock, ServicePolicy } from '../../../../core/workshop/due-dates/due.js';

@@ -1,6 +1,6 @@
 import type { Reading } from '../../../../core/base/units/reading.js';
-import type { BookedKind } from '../../../../core/workshop/jobs/kinds.js';
-import type { SystemState } from '../../../../core/workshop/machines/attention.js';
+import type { BookedKind } from '../../../../core/workshop/job-kinds/kinds.js';
+import type { SystemState } from '../../../../core/workshop/due-dates/attention.js';
 import { readObject } from '../../../../core/base/checking/stored.js';
 import { readFinding } from '../../../../core/workshop/due-dates/facts.js';
 import { sql } from 'drizzle-orm';

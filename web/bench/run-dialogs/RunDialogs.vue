@@ -6,14 +6,14 @@ import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { computed } from 'vue';
 import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
-import CoolantReadDialog from './CoolantReadDialog.vue';
+import CoolantReadDialog from '../runs/CoolantReadDialog.vue';
 import ColourDialog from '../../workshop/colour/ColourDialog.vue';
 import BypassDialog from '../services/BypassDialog.vue';
 import RescopeDialog from '../services/RescopeDialog.vue';
 import SwapStep from '../services/SwapStep.vue';
 import WaitDialog from '../waiting/WaitDialog.vue';
-import AbandonDialog from './AbandonDialog.vue';
-import type { RunDialog } from './runDialog.js';
+import AbandonDialog from '../runs/AbandonDialog.vue';
+import type { RunDialog } from '../runs/runDialog.js';
 import DialogFocus from '../../base/look/DialogFocus.vue';
 
 /** What can be said of a run at any time, each in its own dialog; one is open at a time. */

@@ -1,8 +1,8 @@
 import type { LotOnBag } from '../../workshop/lots/schema.js';
-import { placesOf, type Procedure } from '../runs/procedure.js';
-import { tookOut } from '../runs/recorded.js';
-import type { Leak, Made, RunState, Swapped, Used } from '../runs/state.js';
-import { comesFromBag, placeOf, sistersOf } from './causes.js';
+import { placesOf, type Procedure } from './procedure.js';
+import { tookOut } from './recorded.js';
+import type { Leak, Made, RunState, Swapped, Used } from './state.js';
+import { comesFromBag, placeOf, sistersOf } from '../leak-finding/causes.js';
 
 /**
  * Other places of the same loop that have what leaked or was replaced: by a bag on record (screws, rings, parts of one lot), and where

@@ -1,6 +1,6 @@
 import { say } from '../../base/words/say.js';
-import { escalationOf } from '../due-dates/escalation.js';
-import { dueState } from '../due-dates/due.js';
+import { escalationOf } from './escalation.js';
+import { dueState } from './due.js';
 import { DAYS_PER_MONTH, daysBetween } from '../../base/units/calendar.js';
 
 /** Where a system stands in its life, as recorded. */

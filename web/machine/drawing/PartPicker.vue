@@ -10,8 +10,8 @@ import { reasonsAt } from '@core/machine/fit/radiatorsAt.js';
 import { weightOf } from '@core/machine/fit/verdict.js';
 import { fitWords } from '@core/machine/fit/words.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
-import OwnPartDialog from '../drawing/OwnPartDialog.vue';
-import { useOwnParts } from '../drawing/ownPartStore.js';
+import OwnPartDialog from './OwnPartDialog.vue';
+import { useOwnParts } from './ownPartStore.js';
 import PlaceButtons from './PlaceButtons.vue';
 import { useLearned } from '../learning/learnedStore.js';
 
