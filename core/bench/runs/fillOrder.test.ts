@@ -1,3 +1,4 @@
+import { readingAs, USUAL_READING } from '../../base/units/reading.js';
 import { describe, expect, it } from 'vitest';
 import { usualLoop } from '../../machine/catalogue/testLoops.js';
 import { COOLANT, procedureOf, TestRun } from '../../../tests/bench/testRun.js';
@@ -151,5 +152,19 @@ describe('how often the level is looked at while the pump runs', () => {
     expect(levelWatch(procedure, state, nowMs, { airAtMostMl: 3 })).toEqual({ ...byBook, gasMl: 3, everyS: null });
     // a stop says nothing of what the book knows not to be there
     expect(levelWatch(procedure, state, nowMs, { airAtMostMl: 5000 })).toEqual(byBook);
+  });
+
+  it('has its figure in the unit that stands beside it: nobody pours a hundred ounces for a hundred millilitres', () => {
+    const ounces = { ...USUAL_READING, volume: 'fl oz', length: 'in' } as const;
+    const orders: FillOrder[] = [
+      { do: 'pour', mostMl: 120, upToMl: 110 },
+      { do: 'draw-off', ml: 120, downToMl: 120 },
+      { do: 'pump-on', runS: 20, speed: null, offAtMl: 80, pour: { ml: 120, upToMl: 220 } },
+      { do: 'cannot-prime', liftMm: 508, shutoffMm: 300 },
+    ];
+    const words = readingAs(ounces, () => orders.map((order) => fillOrderWords(order, { facts })));
+    expect(words.map(({ big }) => Number(big))).toEqual([4.1, 4.1, 4.1, 20]);
+    for (const { small } of words.slice(0, 3)) expect(small).toMatch(/^fl oz /);
+    expect(words[3]?.small).toMatch(/^in /);
   });
 });

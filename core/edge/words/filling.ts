@@ -2,7 +2,7 @@ import { say } from '../../base/words/say.js';
 import { unitName } from '../../base/units/shown.js';
 import type { FillOrder } from '../../bench/runs/fillOrder.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
-import { formatIn, formatMl, grouped } from '../../base/units/display.js';
+import { digitsIn, formatIn, formatMl, grouped } from '../../base/units/display.js';
 
 /** One order as the bench says it: one thing big, what it is, how it is done. */
 export interface OrderWords {
@@ -48,7 +48,7 @@ function pumpOnWords({ speed, pour, runS, offAtMl }: FillOrder & { do: 'pump-on'
   return pour
     ? {
         order: say('{slowed}Pump on, and pour as fast as it draws', { slowed }),
-        big: String(Math.round(pour.ml)),
+        big: digitsIn('mL', pour.ml),
         small: say('{unitName} while the pump runs', { unitName: unitName('mL') }),
         how: say(
           '{first}Pump on, and pour as fast as it draws, never above {formatMl} in the reservoir, until liquid comes back: stopped on the way, the column falls back.',
@@ -82,7 +82,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
         order: isMark(order.upToMl)
           ? say('Pour slowly into the reservoir, to the mark')
           : say('Pour slowly, to {formatMl} in the reservoir', { formatMl: formatMl(order.upToMl) }),
-        big: String(Math.round(order.mostMl)),
+        big: digitsIn('mL', order.mostMl),
         small: say('{unitName} at most now', { unitName: unitName('mL') }),
         how: isMark(order.upToMl)
           ? say('Pour slowly, up to {mark} and never above it.', { mark })
@@ -105,7 +105,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
         order: isMark(order.downToMl)
           ? say('Draw it off with a syringe, to the mark')
           : say('Draw off, to {formatMl} in the reservoir', { formatMl: formatMl(order.downToMl) }),
-        big: String(Math.round(order.ml)),
+        big: digitsIn('mL', order.ml),
         small: say('{unitName} too much', { unitName: unitName('mL') }),
         how: isMark(order.downToMl)
           ? say('More stands in the reservoir than up to {mark}: draw it off with a syringe, or it runs over when the pump stops.', {
@@ -149,7 +149,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
     case 'cannot-prime':
       return {
         order: say('This pump cannot lift it that high'),
-        big: String(Math.round(order.liftMm)),
+        big: digitsIn('mm', order.liftMm),
         small: say('{unitName} to lift', { unitName: unitName('mm') }),
         how: say(
           'This pump can push {formatIn} at no flow: it does not prime. Raise the reservoir, lay the case down, or fill from the highest port.',

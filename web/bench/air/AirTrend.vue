@@ -43,7 +43,7 @@ const trend = computed(() => {
   const ml = air.value.trendMl;
   if (ml === null) return '';
   if (Math.abs(ml) < STILL_ML) return say(', no longer changing');
-  return say(', {ml} by {formatIn} a cycle', { ml: ml < 0 ? 'falling' : 'rising', formatIn: formatIn('mL', Math.abs(ml), 1) });
+  return say(', {ml} by {formatIn} a cycle', { ml: ml < 0 ? say('falling') : say('rising'), formatIn: formatIn('mL', Math.abs(ml), 1) });
 });
 const turn = computed(() => {
   const found = model.value?.turn;

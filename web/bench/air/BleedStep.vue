@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
-import { formatIn, grouped } from '@core/base/units/display.js';
+import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { bleedWords } from '@core/edge/words/bench.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { computed, ref, watch } from 'vue';
@@ -138,7 +138,7 @@ function bySensor(): { source?: 'instrument' | 'simulated' } {
   <section class="bleed">
     <FrameOrder v-if="!locked" :say="order" :how="lead" />
     <FrameFigure
-      :value="judged.bled ? 'bled' : lastRise === null ? '0' : grouped(lastRise, 1)"
+      :value="judged.bled ? 'bled' : lastRise === null ? '0' : digitsIn('mm', lastRise, 1)"
       :unit="judged.bled ? '' : lastRise === null ? 'cycles yet' : `${unitName('mm')} rise at the last stop`"
     />
     <FramePart v-if="procedure.facts?.reservoir && standing" at="limit">

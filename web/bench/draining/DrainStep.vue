@@ -67,7 +67,7 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
     />
     <FrameFigure
       v-else-if="ledger.insideMl !== null"
-      :value="String(Math.round(Math.max(0, ledger.insideMl)))"
+      :value="digitsIn('mL', Math.max(0, ledger.insideMl))"
       :unit="`${unitName('mL')} still inside, by the book`"
     />
     <FrameFigure v-else :value="digitsIn('mL', ledger.outMl)" :unit="`${unitName('mL')} came out`" />

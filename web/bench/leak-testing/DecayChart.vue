@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
-import { formatIn, grouped } from '@core/base/units/display.js';
+import { digitsIn, formatIn, grouped } from '@core/base/units/display.js';
 import { computed } from 'vue';
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent } from 'echarts/components';
@@ -104,7 +104,7 @@ const option = computed(() => {
       scale: true,
       // as many lines as the picture has room for
       splitNumber: 3,
-      axisLabel: { color: soft, hideOverlap: true, formatter: (value: number) => grouped(value, 1) },
+      axisLabel: { color: soft, hideOverlap: true, formatter: (value: number) => digitsIn('kPa', value, 1) },
     },
     series: [
       ...(tail ? tailSeries(tail, { ink, soft }) : []),

@@ -74,14 +74,14 @@ const verdict = computed(() => {
   if (!judged)
     return {
       order: say('Raise it, close, enter the first reading'),
-      big: String(Math.min(TEST_GAUGE_KPA, props.procedure.facts?.mostGaugeKpa ?? TEST_GAUGE_KPA)),
+      big: digitsIn('kPa', Math.min(TEST_GAUGE_KPA, props.procedure.facts?.mostGaugeKpa ?? TEST_GAUGE_KPA)),
       small: say('{unitName} to begin with', { unitName: unitName('kPa') }),
       words: say('Do not judge before it has settled: soft tube stretches and pumped air is warm.'),
     };
   if (judged.verdict === 'pass')
     return {
       order: say('Let the air out, needle back at zero'),
-      big: 'tight',
+      big: say('tight'),
       small: '',
       words: say('No leak above the {label} limit, with 95 % confidence.', {
         label: sayWord(LEAK_LIMITS[props.procedure.schools.limit].label),
@@ -90,7 +90,7 @@ const verdict = computed(() => {
   if (judged.verdict === 'fail')
     return {
       order: say('Brush the joints, look for bubbles'),
-      big: 'leaks',
+      big: say('leaks'),
       small: '',
       words: say(
         'Above the limit with 95 % confidence. Brush plain water on the joints in flow order and look for bubbles; mend it, then start the test again.',

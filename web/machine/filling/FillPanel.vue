@@ -55,26 +55,26 @@ const current = computed(() => simulation.value?.pulses[pulse.value] ?? null);
 
 const headline = computed(() => {
   if (!simulation.value) return null;
-  if (simulation.value.totalMl < 1) return { number: 0, words: say('{unitName}: nothing more goes in', { unitName: unitName('mL') }) };
+  if (simulation.value.totalMl < 1) return { big: '0', words: say('{unitName}: nothing more goes in', { unitName: unitName('mL') }) };
   if (!current.value)
     return {
-      number: simulation.value.passiveMl,
+      big: digitsIn('mL', simulation.value.passiveMl),
       words: say('{unitName} to the fill mark; this much runs in by itself', { unitName: unitName('mL') }),
     };
   if (current.value.pouredRunning)
     return {
-      number: current.value.refillMl,
+      big: digitsIn('mL', current.value.refillMl),
       words: say('{unitName} poured while the pump runs{slowedTo}', { unitName: unitName('mL'), slowedTo: slowedTo(current.value) }),
     };
   return running.value
     ? {
-        number: current.value.runS,
+        big: digits(current.value.runS),
         words: say('s of pump{slowedTo} moves {formatMl}', {
           slowedTo: slowedTo(current.value),
           formatMl: formatMl(current.value.movedMl),
         }),
       }
-    : { number: current.value.refillMl, words: say('{unitName} at most now', { unitName: unitName('mL') }) };
+    : { big: digitsIn('mL', current.value.refillMl), words: say('{unitName} at most now', { unitName: unitName('mL') }) };
 });
 /** the speed that a pulse needs, where it is less than the one set */
 const slowedTo = ({ speed, slowed }: SimulatedPulse): string =>
@@ -132,7 +132,7 @@ const KEY = [
           @update:model-value="at = 0"
         />
         <p class="big-number">
-          {{ digits(headline.number) }} <small>{{ headline.words }}</small>
+          {{ headline.big }} <small>{{ headline.words }}</small>
         </p>
         <p v-if="!simulation.primes" class="warn" role="alert">
           {{ cannotPrimeWords(simulation) }}

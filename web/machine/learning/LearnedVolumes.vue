@@ -117,7 +117,7 @@ const left = (ml: number): string => `${Math.max(0, (100 * ml) / most.value)}%`;
           </span>
           <span class="figures"
             ><b>{{ digitsIn('mL', item.learned.volumeMl) }} ± {{ formatIn('mL', item.learned.sdMl, item.learned.sdMl < 10 ? 1 : 0) }}</b>
-            <span class="quiet"> was {{ Math.round(item.prior.volumeMl) }} ± {{ Math.round(item.prior.sdMl) }}</span></span
+            <span class="quiet"> was {{ digitsIn('mL', item.prior.volumeMl) }} ± {{ digitsIn('mL', item.prior.sdMl) }}</span></span
           >
           <span class="quiet figures">{{ item.fills }} {{ item.fills === 1 ? 'fill' : 'fills' }}</span>
         </li>

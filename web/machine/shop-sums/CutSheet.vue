@@ -19,7 +19,7 @@ defineProps<{ kinds: readonly TubeKindCuts[] }>();
         <li v-for="(stock, index) in kind.list.stocks" :key="index" class="stock">
           <span class="figures">{{ index + 1 }}</span>
           <span class="barrel" :aria-label="`${stock.map((mm) => digitsIn('mm', mm)).join(', ')} ${unitName('mm')}`" role="img">
-            <i v-for="(piece, at) in stock" :key="at" :style="{ width: `${(100 * piece) / kind.stockMm}%` }">{{ piece }}</i>
+            <i v-for="(piece, at) in stock" :key="at" :style="{ width: `${(100 * piece) / kind.stockMm}%` }">{{ digitsIn('mm', piece) }}</i>
           </span>
           <span class="figures quiet">{{ formatIn('mm', kind.stockMm - stock.reduce((sum, piece) => sum + piece, 0)) }} left</span>
         </li>
@@ -36,9 +36,9 @@ defineProps<{ kinds: readonly TubeKindCuts[] }>();
         <tbody>
           <tr v-for="piece in kind.pieces" :key="piece.id">
             <td>{{ piece.name }}</td>
-            <td>{{ Math.round(piece.laidMm) }}</td>
+            <td>{{ digitsIn('mm', piece.laidMm) }}</td>
             <td>
-              <b>{{ piece.cutMm }}</b>
+              <b>{{ digitsIn('mm', piece.cutMm) }}</b>
             </td>
             <td><span class="tick" aria-hidden="true" /></td>
           </tr>
