@@ -20,7 +20,7 @@ const half = computed(() => (props.firstKpa === null ? null : props.firstKpa / 2
 
 <template>
   <svg
-    viewBox="0 0 248 160"
+    viewBox="0 0 272 160"
     role="img"
     :aria-label="`Pressure of the test, ${unitName('kPa')}: ${nowKpa === null ? 'not read yet' : `${digitsIn('kPa', nowKpa, 1)} now`}, never above ${digitsIn('kPa', mostKpa)}`"
   >
