@@ -77,6 +77,9 @@ export const formatDegrees = (tempC: number): string => formatIn('°C', tempC);
 /** A thermal resistance with three digits, as technicians compare it. */
 export const formatKelvinPerWatt = (kelvinPerWatt: number): string => `${grouped(kelvinPerWatt, 3)} K/W`;
 
+/** Seconds of a pump, without their unit: tenths below ten. */
+export const secondsDigits = (s: number): string => grouped(s, s < 10 ? 1 : 0);
+
 export const formatKpa = (kpa: number): string => formatIn('kPa', kpa, 1);
 
 /** `45 s`, `12:05`, `1 h 20 min`, `3 d 4 h`: what a person would say of a running clock. */

@@ -2,7 +2,7 @@ import { say } from '../../base/words/say.js';
 import { unitName } from '../../base/units/shown.js';
 import type { FillOrder } from '../../bench/runs/fillOrder.js';
 import type { Procedure } from '../../bench/runs/procedure.js';
-import { digitsIn, formatIn, formatMl, grouped } from '../../base/units/display.js';
+import { digitsIn, formatIn, formatMl, secondsDigits } from '../../base/units/display.js';
 
 /** One order as the bench says it: one thing big, what it is, how it is done. */
 export interface OrderWords {
@@ -26,7 +26,6 @@ const LEAVES_ROOM =
   'the next run is poured beside the pump, and where that draws faster than a hand pours it all comes back. It needs the room.';
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
-const seconds = (s: number): string => (s < 10 ? grouped(s, 1) : String(Math.round(s)));
 
 function shutWords(order: FillOrder & { do: 'shut' }, facts: Procedure['facts']): OrderWords {
   const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);
@@ -58,7 +57,7 @@ function pumpOnWords({ speed, pour, runS, offAtMl }: FillOrder & { do: 'pump-on'
       }
     : {
         order: say('{slowed}Pump on, eyes on the level', { slowed }),
-        big: seconds(runS),
+        big: secondsDigits(runS),
         small: say('s of pump now'),
         how: say(
           '{first}Pump on, eyes on the level: off after this time or at {formatMl} in the reservoir, whichever comes first. Once liquid comes back at the return, say so.',
@@ -122,7 +121,7 @@ export function fillOrderWords(order: FillOrder, { facts }: Pick<Procedure, 'fac
     case 'pump-off':
       return {
         order: say('Pump off at the low mark'),
-        big: seconds(order.inS),
+        big: secondsDigits(order.inS),
         small: say('s to pump off'),
         how: say('Off at the low mark, whatever the clock says.'),
         isEstimate: true,

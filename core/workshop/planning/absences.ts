@@ -21,16 +21,18 @@ export interface HitJob {
   readonly confirmed: boolean;
 }
 
+/** Whether an absence takes the hands away from a step of a slot. */
+export function takesHands({ timeZone }: Pick<WorkshopBoard, 'timeZone'>, absence: Absence): (step: BoardSlot['steps'][number]) => boolean {
+  const spans = awaySpans(timeZone, absence);
+  return ({ personId, from, to }) =>
+    personId === absence.personId && spans.some((span) => Date.parse(from) < span.to && Date.parse(to) > span.from);
+}
+
 /** What an absence hits, the earliest first: jobs of the board, told to their owners or not. */
 export function hitBy(board: WorkshopBoard, absence: Absence): HitJob[] {
-  const spans = awaySpans(board.timeZone, absence);
-  const meets = ({ steps }: BoardSlot): boolean =>
-    steps.some(
-      ({ personId, from, to }) =>
-        personId === absence.personId && spans.some((span) => Date.parse(from) < span.to && Date.parse(to) > span.from),
-    );
+  const isHit = takesHands(board, absence);
   return board.slots
-    .filter(meets)
+    .filter(({ steps }) => steps.some(isHit))
     .flatMap(({ jobId, steps, confirmed }): HitJob[] => {
       const job = board.jobs.find(({ id }) => id === jobId);
       const from = steps[0]?.from;

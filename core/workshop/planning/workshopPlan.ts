@@ -95,7 +95,11 @@ export interface BuiltProblem {
 }
 
 const DAY_MINUTES = 24 * 60;
-const span = ({ from, to }: { from: string; to: string }): Span => ({ from: Date.parse(from), to: Date.parse(to) });
+/** A step's time, in ms. */
+export const span = ({ from, to }: { readonly from: string; readonly to: string }): Span => ({
+  from: Date.parse(from),
+  to: Date.parse(to),
+});
 
 /** Appointments that nobody but a hand moves: confirmed slots. */
 export const fixedSlots = ({ slots }: WorkshopBoard): readonly BoardSlot[] => slots.filter(({ confirmed }) => confirmed);

@@ -244,11 +244,14 @@ function wetMinutesOf(kind: BoardJob['kind'], schools: WorkshopSchools = DEFAULT
   return LEAK_SCHOOLS[leak].wet ? WET_SCHOOLS[wet].seconds / 60 : 0;
 }
 
+/** Two people who change a board at once must not cross. */
+const oneAtATime = ({ scope, account }: Ask): Promise<unknown> =>
+  scope.execute(sql`select id from workshop where id = ${account.workshopId} for update`);
+
 /** Puts jobs on the board: all of them, or none. A plan that breaks a rule is refused in words; a confirmed slot is not moved. */
 export async function saveSlots(ask: Ask, { slots, off }: BoardInput): Promise<WorkshopBoard> {
   const { scope, account, clock } = ask;
-  // one at a time: two people who drag at once must not cross
-  await scope.execute(sql`select id from workshop where id = ${account.workshopId} for update`);
+  await oneAtATime(ask);
   if (off.length > 0) await scope.delete(slot).where(and(inArray(slot.jobId, [...off]), eq(slot.confirmed, false)));
   const board = await readBoard(ask);
   slots.forEach((given, index) => {
@@ -341,9 +344,9 @@ export async function confirmSlot(
 
 /** Others do what somebody who is away had in hand, at the same time: a confirmed appointment stands as its owner was told. */
 export async function standIn(ask: Ask, input: StandInInput): Promise<WorkshopBoard> {
-  const { scope, account } = ask;
+  const { scope } = ask;
   const jobId = idFrom(ask.request, 'id', 'job');
-  await scope.execute(sql`select id from workshop where id = ${account.workshopId} for update`);
+  await oneAtATime(ask);
   const board = await readBoard(ask);
   const known = board.slots.find((each) => each.jobId === jobId);
   if (!known) throw notFound('slot of this job');

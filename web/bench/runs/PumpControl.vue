@@ -9,7 +9,7 @@ import { computed, watch } from 'vue';
 import type { Procedure } from '@core/bench/runs/procedure.js';
 import { currentKind, type RunState } from '@core/bench/runs/state.js';
 import { levelMlOf } from '@core/bench/instruments/level.js';
-import { formatClock, grouped } from '@core/base/units/display.js';
+import { formatClock, grouped, secondsDigits } from '@core/base/units/display.js';
 import { beep } from '../../base/shell/alarm.js';
 import FramePart from '../frame/FramePart.vue';
 import { useRunBench } from '../instruments/liveBench.js';
@@ -77,7 +77,7 @@ watch(
       <div class="state" aria-live="assertive">
         <p v-if="alarm" class="clock danger">Pump off now</p>
         <p v-else-if="on && leftS !== null" class="clock figures">
-          {{ grouped(leftS, leftS < 10 ? 1 : 0) }}
+          {{ secondsDigits(leftS) }}
           <small>s to pump off, {{ measuredMl === null ? 'predicted' : 'by the level sensor' }}</small>
         </p>
         <p v-else-if="on" class="clock figures" :class="{ long: runningS >= 3600 }">

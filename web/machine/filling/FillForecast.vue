@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { formatMl, grouped } from '@core/base/units/display.js';
+import { formatMl, secondsDigits } from '@core/base/units/display.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { planFill } from '@core/physics/filling/fillPlan.js';
@@ -50,8 +50,7 @@ const longest = computed(() => Math.max(0, ...pulses.value.map(({ runS }) => run
           </template></template
         ><template v-if="pulses.length"
           >{{ pulses.length }} {{ pulses.length === 1 ? 'pulse' : 'pulses' }} of
-          <span class="figures">{{ longest < 10 ? grouped(longest, 1) : Math.round(longest) }} s</span> at most, topped up after
-          each</template
+          <span class="figures">{{ secondsDigits(longest) }} s</span> at most, topped up after each</template
         ><template v-if="runningMl > 0"
           ><template v-if="pulses.length">, and </template><strong class="figures">{{ formatMl(runningMl) }}</strong> poured beside the
           running pump</template

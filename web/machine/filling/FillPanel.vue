@@ -6,7 +6,7 @@ import { STANDING, STANDING_WORDS } from '@core/machine/loop-file/orientation.js
 import type { SimulatedPulse } from '@core/physics/filling/fillSimulation.js';
 import { liquidWords, type Liquid } from '@core/machine/liquids/fluids.js';
 import { partName, type LoopFile } from '@core/machine/loop-file/loopFile.js';
-import { digitsIn, formatIn, formatMl, grouped } from '@core/base/units/display.js';
+import { digitsIn, formatIn, formatMl, secondsDigits } from '@core/base/units/display.js';
 import { useTwinAnswer, type Twin } from '../compute/useTwin.js';
 import { cannotPrimeWords } from '@core/edge/words/filling.js';
 import { forecastOf } from '@core/physics/filling/forecast.js';
@@ -68,7 +68,7 @@ const headline = computed(() => {
     };
   return running.value
     ? {
-        big: digits(current.value.runS),
+        big: secondsDigits(current.value.runS),
         words: say('s of pump{slowedTo} moves {formatMl}', {
           slowedTo: slowedTo(current.value),
           formatMl: formatMl(current.value.movedMl),
@@ -84,7 +84,6 @@ const tooQuickWords = computed(() =>
     ? say('and its speed is fixed')
     : say('as slow as the lift allows'),
 );
-const digits = (value: number): string => (value > 0 && value < 10 ? grouped(value, 1) : String(Math.round(value)));
 
 /** ms between scenes while it plays */
 const PLAY_MS = 900;
@@ -178,7 +177,7 @@ const KEY = [
                 <i class="kept" :style="{ width: `${(100 * each.refillMl) / most}%`, background: colour ?? 'var(--ink-soft)' }" />
                 <i class="back" :style="{ width: `${(100 * each.fallsBackMl) / most}%` }" />
               </span>
-              <span class="figures">{{ digits(each.runS) }} s{{ slowedTo(each) }} · pour {{ formatMl(each.refillMl) }}</span>
+              <span class="figures">{{ secondsDigits(each.runS) }} s{{ slowedTo(each) }} · pour {{ formatMl(each.refillMl) }}</span>
             </button>
           </li>
         </ol>
