@@ -81,6 +81,8 @@ export class RunFold {
   private takenBack = new Set<string>();
   /** where each entry stands, by its id */
   private places = new Map<string, number>();
+  /** copies that the last snapshot holds, by the lists they were made of */
+  private shown = new WeakMap<readonly unknown[], unknown[]>();
 
   constructor(readonly procedure: Procedure) {
     this.own = emptyState(procedureAfter(procedure, 0));
@@ -98,10 +100,19 @@ export class RunFold {
     const copy = structuredClone({ ...rest, steps: steps.map((step) => ({ ...step, notes: [] })) });
     return {
       ...copy,
-      steps: copy.steps.map((step, index) => ({ ...step, notes: [...(steps[index]?.notes ?? [])] })),
-      dryReadings: [...dryReadings],
-      levels: [...levels],
+      steps: copy.steps.map((step, index) => ({ ...step, notes: this.shownOf(steps[index]?.notes ?? []) })),
+      dryReadings: this.shownOf(dryReadings),
+      levels: this.shownOf(levels),
     };
+  }
+
+  /** A list as it is now. One that has not grown since the last snapshot is that snapshot's: an entry lengthens one list, not all. */
+  private shownOf<T>(list: readonly T[]): T[] {
+    const before = this.shown.get(list) as T[] | undefined;
+    if (before?.length === list.length) return before;
+    const now = list.slice();
+    this.shown.set(list, now);
+    return now;
   }
 
   get events(): readonly RunEvent[] {
