@@ -62,6 +62,7 @@ test('a step that must not be skipped cannot be, and says why', async ({ page, a
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByText('Off the bench without a record').click();
   await page.getByLabel('Why', { exact: true }).fill('only a test');
+  for (const line of await page.getByRole('dialog').locator('fieldset input').all()) await line.check();
   await page.getByRole('dialog').getByRole('button', { name: 'Off the bench' }).click();
   await page.waitForURL('**/systems/*');
   await expect(page.getByText('Commissioning, abandoned')).toBeVisible();

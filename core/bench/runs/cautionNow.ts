@@ -1,5 +1,5 @@
 import type { FillOrder } from './fillOrder.js';
-import { airInsideKpa } from './locks.js';
+import { airInsideKpa } from './dryTest.js';
 import { stepOf, type Procedure, type StepKind } from './procedure.js';
 import type { RunState } from './state.js';
 

@@ -1,4 +1,4 @@
-import { judgeDryTest } from './dryTest.js';
+import { airInsideKpa, judgeDryTest } from './dryTest.js';
 import { stepOf, type After, type CheckItem, type Procedure, type TimerItem } from './procedure.js';
 import { timerFace, type RunState, type TimerState } from './state.js';
 
@@ -44,6 +44,8 @@ const HAS_COME: Readonly<Record<After, HasCome>> = {
     const result = judgeDryTest(procedure, state);
     return (
       (result !== null && (result.verdict !== 'not-yet' || result.open === 'lost-half')) ||
+      // of a test that was begun anew while its air stood inside: hands go to the loop next, or raise it again
+      (state.dryReadings.length === 0 && airInsideKpa(procedure, state) !== null) ||
       // air of a test that is still to begin is not let out
       (state.dryReadings.length > 0 && state.leaks.some(({ inAir, retested }) => inAir && !retested?.dry)) ||
       state.steps.some(({ kind, deviation }) => kind === 'dry-test' && deviation !== null)

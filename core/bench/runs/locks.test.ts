@@ -87,6 +87,28 @@ describe('the pump', () => {
     expect(rule(again, { type: 'port', port: FILL, open: true })).toBe('under-air');
   });
 
+  it('stays off behind a test that was begun anew or passed over, until its air is out', () => {
+    const run = new TestRun().upTo('dry').say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 });
+    const fill = { type: 'port', port: FILL, open: true } as const;
+    const leave = { type: 'deviation', step: 'dry', reason: 'no time today' } as const;
+    // its air is no less inside for the readings being told from zero
+    run.say({ type: 'dry-restarted', reason: 'the hose was loose' });
+    for (const body of [pumpOn, fill, leave]) expect(rule(run, body)).toBe('under-air');
+    expect(run.try({ ...leave, override: { rule: 'under-air', reason: 'it hisses' } } as typeof leave)).not.toBeNull();
+    // the test is over: its air may go
+    const out = { type: 'check', step: 'dry', check: 'air-out', mark: 'done' } as const;
+    expect(run.try(out)).toBeNull();
+    const tick = new TestRun().upTo('dry').say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 });
+    expect(tick.try(out)).toMatchObject({ code: 'too-early' });
+    expect(rule(run, fill)).toBeNull();
+    // raised again it is inside again; who leaves the step says that it is out
+    run.say({ type: 'dry-reading', gaugeKpa: 50, tempC: 21 });
+    expect(rule(run, leave)).toBe('under-air');
+    run.say({ ...leave, airOut: true });
+    expect(run.state.steps.find(({ id }) => id === 'dry')).toMatchObject({ status: 'done', checks: { 'air-out': { mark: 'done' } } });
+    expect(rule(run, fill)).toBeNull();
+  });
+
   it('stays off while a joint is recorded undone, whatever reason is given', () => {
     const run = new TestRun().upTo('fill').pourAll().say({ type: 'joint', joint: JOINT, open: true });
     expect(rule(run, pumpOn)).toBe('joint-open');

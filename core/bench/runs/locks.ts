@@ -4,11 +4,10 @@ import { holdsLiquid, isKnownEmpty, levelNow } from './contents.js';
 import { sistersAsked } from './sisters.js';
 import { twinOf } from './book.js';
 import { isDrawnDown } from './drawDown.js';
-import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
-import { AIR_OUT, PULLED } from './checkIds.js';
-import { judgeDryTest } from './dryTest.js';
+import { PULLED } from './checkIds.js';
+import { airInsideKpa, judgeDryTest } from './dryTest.js';
 import { rinseStandOf, type LoopFacts } from './facts.js';
-import { stepOfKind, stepThat, type Procedure } from './procedure.js';
+import { stepThat, type Procedure } from './procedure.js';
 import { currentKind, type RunState } from './state.js';
 import type { FailureFact, LockFact } from './why.js';
 
@@ -191,17 +190,8 @@ function isolationAgainst(procedure: Procedure, state: RunState): Lock[] {
 export const loadsAgainst = (procedure: Procedure, state: RunState): Lock[] =>
   state.loadsStay !== null && judgeDryTest(procedure, state)?.verdict !== 'pass' ? [lock('loads-live', { why: 'loads-before-air' })] : [];
 
-/** kPa of the air test that still stand inside, as last read; null: none. */
-export function airInsideKpa(procedure: Procedure, state: RunState): number | null {
-  const last = state.dryReadings.at(-1);
-  const step = stepOfKind(procedure, 'dry-test');
-  const progress = state.steps.find(({ id }) => id === step?.id);
-  const knows = step?.checks.some(({ id }) => id === AIR_OUT) === true;
-  if (!knows || !last || last.value.gaugeKpa <= LET_OUT_KPA || progress?.status !== 'current') return null;
-  return progress.checks[AIR_OUT]?.mark === 'done' ? null : last.value.gaugeKpa;
-}
-
-function airAgainst(procedure: Procedure, state: RunState): Lock[] {
+/** Air of the test that still stands inside: nothing is opened, and the test is not left, before it is out. */
+export function airAgainst(procedure: Procedure, state: RunState): Lock[] {
   const gaugeKpa = airInsideKpa(procedure, state);
   return gaugeKpa === null ? [] : [lock('under-air', { why: 'under-air', gaugeKpa })];
 }

@@ -52,6 +52,8 @@ export interface RunState {
   dryTestNumber: number;
   /** what the tests before the one that counts came to */
   pastDryTests: PastDryTest[];
+  /** kPa that stood inside when the air test was begun anew; null: none */
+  airLeftKpa: number | null;
   /** the pump as recorded, and since when */
   pump: { readonly on: boolean; readonly since: string } | null;
   /** each time it ran, in order; the last one may still run */
@@ -135,6 +137,7 @@ export const emptyState = (procedure: Procedure): RunState => ({
   dryReadings: [],
   dryTestNumber: 1,
   pastDryTests: [],
+  airLeftKpa: null,
   pump: null,
   pumpRuns: [],
   openPorts: new Set(),
@@ -206,27 +209,6 @@ export function switchPump(state: RunState, on: boolean, at: string): void {
   if (on && (!last || last.stoppedAt !== null)) state.pumpRuns.push({ startedAt: at, stoppedAt: null });
   if (!on && last?.stoppedAt === null) last.stoppedAt = at;
   state.pump = { on, since: at };
-}
-
-/** What was read before belongs to another test; what that came to is kept. */
-export function beginDryTest(
-  procedure: Procedure,
-  state: RunState,
-  note: Remark,
-  judged: { verdict: PastDryTest['verdict']; leakMbarLs: number } | null,
-): void {
-  state.pastDryTests = [
-    ...state.pastDryTests,
-    { testNumber: state.dryTestNumber, verdict: judged?.verdict ?? 'not-yet', leakMbarLs: judged?.leakMbarLs ?? null, readings: state.dryReadings.length, ended: note.text }, // prettier-ignore
-  ];
-  // a new list: the old one stays with the checkpoints that hold it
-  state.dryReadings = [];
-  state.dryTestNumber += 1;
-  const step = state.steps.find(({ kind }) => kind === 'dry-test');
-  step?.notes.push(note);
-  // what belongs behind the verdict, such as letting the air out, is to be done again behind this one
-  for (const { id, after } of procedure.steps.find(({ id: each }) => each === step?.id)?.checks ?? [])
-    if (after === 'verdict' && step) Reflect.deleteProperty(step.checks, id);
 }
 
 /** Parts and tubes are no part of the loop any more: what stood open at them, and whether they are tight, is no question of it. */

@@ -68,9 +68,14 @@ export type WaitHindrance =
   | { readonly why: 'wait-timer'; readonly label: string }
   | { readonly why: 'wait-cleaner-in'; readonly cleaner: string };
 
+/** A pump that runs is watched by nobody once its bench is left. */
+export const pumpHindersLeaving = ({ pump }: Pick<RunState, 'pump'>): WaitHindrance | null =>
+  pump?.on === true ? { why: 'wait-pump-on' } : null;
+
 /** What goes on by itself cannot be left: a pump, a clock that stands for one, a cleaner with its limit. */
 export function hindersWaiting(procedure: Procedure, state: RunState, nowMs: number): WaitHindrance | null {
-  if (state.pump?.on === true) return { why: 'wait-pump-on' };
+  const pump = pumpHindersLeaving(state);
+  if (pump) return pump;
   const running = Object.entries(state.timers).find(([, timer]) => timerFace(timer, nowMs).running);
   if (running) {
     const named = procedure.steps.flatMap(({ timers }) => timers).find(({ id }) => id === running[0]);

@@ -335,6 +335,14 @@ describe('benches', () => {
     expect((await tech.run(hands.loopId)).status).toBe(201);
   });
 
+  it('are not left while their pump runs', async () => {
+    const hands = await (await Hands.begin()).upTo('wet');
+    await hands.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' });
+    expect(errorOf(await tech.post(`/runs/${hands.runId}/abandon`, { reason: 'called away' })).message).toContain('The pump runs');
+    await hands.say({ type: 'pump', on: false });
+    expect((await tech.post(`/runs/${hands.runId}/abandon`, { reason: 'called away' })).status).toBe(201);
+  });
+
   it('show every run with its step and its clock on the Today screen', async () => {
     const hands = await (await Hands.begin()).upTo('wet');
     await hands.say({ type: 'timer-started', step: 'wet', timer: 'wet-run' });

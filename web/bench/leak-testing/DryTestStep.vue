@@ -2,7 +2,7 @@
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import type { DecayOpen } from '@core/physics/leak-testing/decay.js';
-import { judgeDryTest } from '@core/bench/runs/dryTest.js';
+import { airInsideKpa, judgeDryTest } from '@core/bench/runs/dryTest.js';
 import { leaksAgainst, sealsAgainst } from '@core/bench/runs/locks.js';
 import { whyWords } from '@core/edge/words/bench.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';
@@ -26,7 +26,8 @@ const DecayChart = defineAsyncComponent(() => import('./DecayChart.vue'));
 const OPEN_WORDS: Readonly<Record<DecayOpen, string>> = {
   'few-readings': 'Cannot tell yet: there are too few readings.',
   hold: 'Cannot tell yet: it must hold longer before anything can be told.',
-  'lost-half': 'More than half of the pressure is gone: this is never tight. Find where, then start the test again.',
+  'lost-half':
+    'More than half of the pressure is gone: this is never tight. Find where, let the air out, mend it, then start the test again.',
   'pumped-up': 'Air was pumped in between: begin the test again.',
   weather: 'Cannot tell yet: the weather moves the gauge as much as such a leak. Read a barometer beside it, or wait.',
   noise: 'Cannot tell yet: the readings so far fit both a tight loop and a leak at the limit.',
@@ -71,6 +72,14 @@ const verdict = computed(() => {
       small: unitName('kPa'),
       words: `${capital(whyWords(props.procedure, stillOpen.value.fact))}.`,
     };
+  const left = airInsideKpa(props.procedure, props.state);
+  if (!judged && left !== null)
+    return {
+      order: say('Let the air out before anything is opened'),
+      big: digitsIn('kPa', left, 1),
+      small: say('{unitName} stand inside', { unitName: unitName('kPa') }),
+      words: say('The air of the test before is still in. Or raise it again, close, and enter the first reading.'),
+    };
   if (!judged)
     return {
       order: say('Raise it, close, enter the first reading'),
@@ -93,7 +102,7 @@ const verdict = computed(() => {
       big: say('leaks'),
       small: '',
       words: say(
-        'Above the limit with 95 % confidence. Brush plain water on the joints in flow order and look for bubbles; mend it, then start the test again.',
+        'Above the limit with 95 % confidence. Brush plain water on the joints in flow order and look for bubbles; let the air out, mend it, then start the test again.',
       ),
     };
   return {

@@ -56,5 +56,11 @@ describe('the dry test on screen', () => {
     await form?.find('input').setValue('nut tightened');
     await form?.trigger('submit');
     expect(sent(screen)).toEqual([{ type: 'dry-restarted', reason: 'nut tightened' }]);
+    // begun anew, the air of before still stands behind the nut
+    const anew = screenOf(run.say({ type: 'dry-restarted', reason: 'nut tightened' }));
+    expect(anew.text()).toContain('Let the air out before anything is opened');
+    expect(anew.find('.big-number').text()).toBe('39.0 kPa stand inside');
+    run.tick('dry');
+    expect(screenOf(run).text()).toContain('Raise it, close');
   });
 });

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
-import type { Procedure } from '@core/bench/runs/procedure.js';
+import { AIR_OUT } from '@core/bench/runs/checkIds.js';
+import { airInsideKpa } from '@core/bench/runs/dryTest.js';
+import { checkText, stepOf, type Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { computed } from 'vue';
@@ -60,6 +62,16 @@ function say(body: RunEventBody): void {
   which.value = null;
   emit('send', body);
 }
+/** Air of the test that still stands inside: the step is not left before it is out. */
+const airOut = computed(() => {
+  const own = stepOf(props.procedure, props.step);
+  return own?.kind === 'dry-test' && airInsideKpa(props.procedure, props.state) !== null
+    ? [{ id: AIR_OUT, text: checkText(props.procedure, own.id, AIR_OUT) }]
+    : [];
+});
+function passOver(reason: string): void {
+  say({ type: 'deviation', step: props.step, reason, ...(airOut.value.length === 0 ? {} : { airOut: true }) });
+}
 function override(reason: string): void {
   which.value = null;
   emit('override', reason);
@@ -90,7 +102,8 @@ function override(reason: string): void {
     button="Go on"
     :least="3"
     :warning="lacks.join('; ')"
-    @say="say({ type: 'deviation', step: props.step, reason: $event })"
+    :musts="airOut"
+    @say="passOver"
   />
   <ReasonDialog
     v-model="overriding"
@@ -149,5 +162,5 @@ function override(reason: string): void {
     :undelivered="undelivered"
     @waits="emit('changed')"
   />
-  <AbandonDialog v-model="leaving" :run-id="runId" @left="emit('left')" />
+  <AbandonDialog v-model="leaving" :run-id="runId" :practice="jobId === null" :procedure="procedure" :state="state" @left="emit('left')" />
 </template>

@@ -13,7 +13,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import ChoiceRow from '../../base/look/ChoiceRow.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
 import { useSession } from '../../workshop/people/sessionStore.js';
-import StandChecks from './StandChecks.vue';
+import TickLines from '../../base/look/TickLines.vue';
 import DayField from '../../base/units/DayField.vue';
 
 /** A run is left to wait: for what, until when, where it lies, and what must be true before anybody walks away. */
@@ -96,7 +96,7 @@ async function leave(): Promise<void> {
         :error-messages="submit.at('lies')"
       />
     </div>
-    <StandChecks v-if="lines.length" v-model="seen" legend="Before anybody walks away" :lines="lines" />
+    <TickLines v-if="lines.length" v-model="seen" legend="Before anybody walks away" :lines="lines" />
   </FormDialog>
 </template>
 

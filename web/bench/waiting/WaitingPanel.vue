@@ -11,7 +11,7 @@ import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
 import { useBenches } from '../benches/benchStore.js';
 import FramePart from '../frame/FramePart.vue';
-import StandChecks from './StandChecks.vue';
+import TickLines from '../../base/look/TickLines.vue';
 
 /** A run that waits: for what, until when, where it lies, and the way back onto a bench. */
 const props = defineProps<{ runId: string; systemId: string; procedure: Procedure; state: RunState; today: string }>();
@@ -52,7 +52,7 @@ async function goOn(): Promise<void> {
       </p>
     </div>
     <form id="go-on" novalidate @submit.prevent="goOn">
-      <StandChecks v-model="seen" legend="Before hands go on" :lines="lines" />
+      <TickLines v-model="seen" legend="Before hands go on" :lines="lines" />
       <div class="tops" role="radiogroup" aria-label="Bench">
         <label v-for="bench in benches.benches" :key="bench.id" :class="{ on: bench.id === benchId, taken: taken(bench.id) !== null }"
           ><input

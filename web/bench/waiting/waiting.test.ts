@@ -5,6 +5,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { nextTick } from 'vue';
 import { COOLANT, TestRun } from '../../../tests/bench/testRun.js';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
+import AbandonDialog from '../runs/AbandonDialog.vue';
 import LeftOpenDialog from '../left-open/LeftOpenDialog.vue';
 import WaitDialog from './WaitDialog.vue';
 import WaitingPanel from './WaitingPanel.vue';
@@ -79,6 +80,36 @@ describe('letting a run wait', () => {
     open(filling(), 2);
     await settle();
     expect(dialog().textContent).toContain('on the device only');
+  });
+});
+
+describe('a run that is taken off the bench', () => {
+  const leave = async (run: TestRun) => {
+    const asked = fakeServer(() => ({ status: 201, body: {} }));
+    mountScreen(AbandonDialog, { props: { modelValue: true, runId: 'r1', practice: false, procedure: run.procedure, state: run.state } });
+    await settle();
+    const why = dialog().querySelector('textarea') as HTMLTextAreaElement;
+    why.value = 'called away';
+    why.dispatchEvent(new Event('input'));
+    await press(/^Off the bench/);
+    return asked;
+  };
+
+  it('is left only when every line is ticked that guards who comes by', async () => {
+    const asked = await leave(filling());
+    expect(dialog().textContent).toContain('Do this first, then tick it: 3 to go');
+    expect(asked).toHaveLength(0);
+    await tickAll(dialog());
+    await press(/^Off the bench/);
+    expect(asked.at(-1)).toMatchObject({ path: '/runs/r1/abandon', body: { reason: 'called away' } });
+  });
+
+  it('is not left with its pump running', async () => {
+    const asked = await leave(filling().say({ type: 'pump', on: true }));
+    await tickAll(dialog());
+    await press(/^Off the bench/);
+    expect(dialog().textContent).toContain('The pump runs: switch it off');
+    expect(asked).toHaveLength(0);
   });
 });
 

@@ -1,5 +1,8 @@
 import { say } from '../../../base/words/say.js';
 import { noteDrainEnd } from '../drainEnd.js';
+import Joi from 'joi';
+import { AIR_OUT } from '../checkIds.js';
+import { airAgainst } from '../locks.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import { stepOf, type ProcedureStep } from '../procedure.js';
 import { closeStep } from '../state.js';
@@ -10,15 +13,22 @@ export interface DeviationEntry {
   readonly type: 'deviation';
   readonly step: string;
   readonly reason: string;
+  /** said with it: the air of the test is out */
+  readonly airOut?: boolean;
 }
 
 export const deviation: EntryDefinition<DeviationEntry> = {
-  schema: { step, reason: reason.required() },
+  schema: { step, reason: reason.required(), airOut: Joi.boolean() },
   belongs: 'own-step',
   apply: (state, entry, made, procedure) => {
+    const own = state.steps.find(({ id, kind }) => id === entry.step && kind === 'dry-test');
+    if (own && entry.airOut) own.checks[AIR_OUT] = { mark: 'done', reason: null, at: made.at, by: made.by };
     closeStep(state, entry.step, made, remark(made, entry.reason));
     noteDrainEnd(procedure, state, entry.step, made.at);
   },
+  // behind the air test caps are opened to pour: not with air under pressure inside
+  locks: (entry, { procedure, state }) =>
+    stepOf(procedure, entry.step)?.kind === 'dry-test' && !entry.airOut ? airAgainst(procedure, state) : [],
   refuse: (entry, { procedure }) => {
     const own = stepOf(procedure, entry.step);
     const fact = own && protectedBy(own);

@@ -3,11 +3,11 @@ import { finite } from '../../../base/checking/fields.js';
 import { formatIn, formatKpa } from '../../../base/units/display.js';
 import { LET_OUT_KPA, MOST_GAUGE_KPA } from '../../../physics/leak-testing/defaults.js';
 import { AIR_OUT } from '../checkIds.js';
-import { judgeDryTest } from '../dryTest.js';
+import { beginDryTest, judgeDryTest } from '../dryTest.js';
 import { isPumpedUp } from '../../../physics/leak-testing/decay.js';
 import { bySource, remark, stamp, type EntryDefinition } from '../entry.js';
 import { pressureAgainst, sealsAgainst } from '../locks.js';
-import { beginDryTest, type DryReading, type ReadingSource, type RunState } from '../state.js';
+import { type DryReading, type ReadingSource, type RunState } from '../state.js';
 import { source } from './fields.js';
 
 export interface DryReadingEntry extends DryReading {
@@ -38,7 +38,8 @@ export const dryReading: EntryDefinition<DryReadingEntry> = {
     if (isOut && judgeDryTest(procedure, state)?.verdict === 'pass') return;
     if (gaugeKpa > LET_OUT_KPA) openAirCheck(state);
     const isLater = last !== undefined && Date.parse(last.at) < Date.parse(made.at);
-    if (isLater && isPumpedUp({ tS: 0, ...last.value }, { tS: 1, ...reading.value })) beginDryTest(procedure, state, remark(made, say('Pumped up again: a new test begins.')), judgeDryTest(procedure, state)); // prettier-ignore
+    if (isLater && isPumpedUp({ tS: 0, ...last.value }, { tS: 1, ...reading.value }))
+      beginDryTest(procedure, state, remark(made, say('Pumped up again: a new test begins.')));
     state.dryReadings.push(reading);
   },
   // runs that began before their loop's facts were kept know the cap alone

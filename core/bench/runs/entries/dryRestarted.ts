@@ -1,7 +1,6 @@
 import { say } from '../../../base/words/say.js';
-import { judgeDryTest } from '../dryTest.js';
+import { beginDryTest } from '../dryTest.js';
 import { remark, type EntryDefinition } from '../entry.js';
-import { beginDryTest } from '../state.js';
 import { reason } from './fields.js';
 
 export interface DryRestartedEntry {
@@ -13,11 +12,6 @@ export const dryRestarted: EntryDefinition<DryRestartedEntry> = {
   schema: { reason: reason.required() },
   belongs: { kind: 'dry-test' },
   apply: (state, entry, made, procedure) =>
-    beginDryTest(
-      procedure,
-      state,
-      remark(made, say('Test started again: {reason}', { reason: entry.reason })),
-      judgeDryTest(procedure, state),
-    ),
+    beginDryTest(procedure, state, remark(made, say('Test started again: {reason}', { reason: entry.reason }))),
   reads: (entry) => say('Air test started again: {reason}', { reason: entry.reason }),
 };

@@ -1,9 +1,9 @@
 import Joi from 'joi';
 import { say } from '../../../base/words/say.js';
-import { judgeDryTest } from '../dryTest.js';
+import { beginDryTest } from '../dryTest.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
 import type { ProcedureStep } from '../procedure.js';
-import { beginDryTest, forgetPlaces } from '../state.js';
+import { forgetPlaces } from '../state.js';
 import { item, reason, step } from './fields.js';
 
 /** A build goes on with another drawing of its loop: something did not fit, or was thought of better. Nothing wet is inside yet. */
@@ -33,12 +33,7 @@ export const relaid: EntryDefinition<RelaidEntry> = {
   apply: (state, { outParts, outTubes, revision }, made, procedure) => {
     state.service.rebuilds.push(made);
     if (state.dryReadings.length > 0)
-      beginDryTest(
-        procedure,
-        state,
-        remark(made, say('Test over: the loop was laid out anew, drawing {revision}', { revision })),
-        judgeDryTest(procedure, state),
-      );
+      beginDryTest(procedure, state, remark(made, say('Test over: the loop was laid out anew, drawing {revision}', { revision })));
     const gone = new Set([...outParts, ...outTubes]);
     for (const own of state.steps) {
       if (own.status === 'current') own.status = 'to-come';

@@ -1,8 +1,8 @@
 import { say } from '../../../base/words/say.js';
 import Joi from 'joi';
-import { judgeDryTest } from '../dryTest.js';
+import { beginDryTest, judgeDryTest } from '../dryTest.js';
 import { refusal, remark, type EntryDefinition } from '../entry.js';
-import { beginDryTest, currentKind } from '../state.js';
+import { currentKind } from '../state.js';
 import { checksBeforeGoingOn, STAND_CHECK_IDS, unseen, waitingNow } from '../waiting.js';
 import { oneOf } from './fields.js';
 
@@ -28,9 +28,8 @@ export const resumed: EntryDefinition<ResumedEntry> = {
     if (!wait) return;
     state.waits[state.waits.length - 1] = { ...wait, resumed: made };
     // its air was let off: what was read belongs to a test that is over, unless it had passed
-    const judged = currentKind(state) === 'dry-test' && state.dryReadings.length > 0 ? judgeDryTest(procedure, state) : null;
-    if (judged && judged.verdict !== 'pass')
-      beginDryTest(procedure, state, remark(made, say('Test started again: the machine had waited off the bench')), judged);
+    if (currentKind(state) !== 'dry-test' || state.dryReadings.length === 0 || judgeDryTest(procedure, state)?.verdict === 'pass') return;
+    beginDryTest(procedure, state, remark(made, say('Test started again: the machine had waited off the bench')), { airIsOut: true });
   },
   refuse: ({ seen }, { state }) => {
     if (!waitingNow(state)) return refusal('unknown-item', { why: 'not-waiting' });
