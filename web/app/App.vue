@@ -11,8 +11,8 @@ const SignInAgain = defineAsyncComponent(() => import('./shell/SignInAgain.vue')
 
 const session = useSession();
 const notices = useNotices();
-/** once something was said the line stays, for what is said next */
-const noticed = ref(false);
+/** once something was said the line stays, for what is said next; a newer version may be told of before the first page stands */
+const noticed = ref(notices.current !== null);
 watch(
   () => notices.current,
   () => (noticed.value = true),

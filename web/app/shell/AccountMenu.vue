@@ -3,6 +3,7 @@ import { ROLES } from '@core/workshop/people/roles.js';
 import { ref } from 'vue';
 import { useTheme } from 'vuetify';
 import { switchLook } from '../../base/look/vuetify.js';
+import { newerVersion } from '../../base/shell/newerVersion.js';
 import { useSession } from '../../workshop/people/sessionStore.js';
 
 /** Who is signed in, the look, and what is needed seldom. It comes with the first press of its button, and is open then. */
@@ -21,6 +22,12 @@ const open = ref(true);
         :subtitle="`${ROLES[session.account?.role ?? 'technician']}, ${session.account?.workshopName}`"
       />
       <v-divider />
+      <v-list-item
+        v-if="newerVersion"
+        title="Load the newer version"
+        subtitle="it is ready; nothing that waits here is lost"
+        @click="newerVersion()"
+      />
       <v-list-item :title="theme.global.name.value === 'day' ? 'Dark look' : 'Light look'" @click="switchLook" />
       <v-list-item title="Search everything" subtitle="press f" to="/search" />
       <v-list-item title="Messages to owners" to="/messages" />

@@ -12,6 +12,7 @@ import { useOutbox } from '../../base/outbox/deviceOutbox.js';
 import { usePush } from '../../base/push/usePush.js';
 import { useBenches } from '../../bench/benches/benchStore.js';
 import { useNow } from '../../base/units/now.js';
+import { newerVersion } from '../../base/shell/newerVersion.js';
 import { useServerHealth } from '../../base/shell/serverHealth.js';
 import { useShortcuts } from '../../base/keys/shortcuts.js';
 import KeyCap from '../../base/keys/KeyCap.vue';
@@ -34,6 +35,12 @@ const sumsOpen = ref(false);
 const callOpen = ref(false);
 /** once opened they stay, with what was typed */
 const used = reactive({ keys: false, sums: false, me: false, places: false });
+const meLabel = computed(() => {
+  const personName = session.account?.personName ?? '';
+  return newerVersion.value
+    ? say('{personName}: account and look; a newer version is ready', { personName })
+    : say('{personName}: account and look', { personName });
+});
 const meButton = ref<HTMLElement>();
 const placesButton = ref<HTMLElement>();
 watch(keysOpen, () => (used.keys = true));
@@ -177,9 +184,10 @@ useShortcuts({
     <button
       ref="meButton"
       class="edge-me"
+      :class="{ newer: newerVersion }"
       type="button"
       aria-haspopup="menu"
-      :aria-label="`${session.account?.personName}: account and look`"
+      :aria-label="meLabel"
       @click="used.me = true"
     >
       <v-icon :icon="mdiDotsVertical" />
@@ -290,8 +298,19 @@ useShortcuts({
   color: var(--slab);
 }
 .edge-me {
+  position: relative;
   width: 52px;
   color: var(--on-slab-soft);
+}
+.edge-me.newer::after {
+  content: '';
+  position: absolute;
+  top: 16px;
+  right: 12px;
+  width: 12px;
+  height: 12px;
+  border-radius: 50%;
+  background: var(--on-slab);
 }
 .edge :focus-visible {
   outline-color: #b9a5ff;
