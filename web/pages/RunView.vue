@@ -31,6 +31,7 @@ import StandIn from '../bench/simulated-bench/StandIn.vue';
 import WaitingPanel from '../bench/waiting/WaitingPanel.vue';
 import CheckRows from '../bench/runs/CheckRows.vue';
 import HandsPanel from '../bench/runs/HandsPanel.vue';
+import ShutFirst from '../bench/runs/ShutFirst.vue';
 import PumpControl from '../bench/runs/PumpControl.vue';
 import RunDialogs from '../bench/run-dialogs/RunDialogs.vue';
 import type { RunDialog } from '../bench/runs/runDialog.js';
@@ -83,7 +84,7 @@ const open = computed(() =>
     ? lacksOf(procedure.value, state.value, step.value.id, now.value).map((lack) => whyWords(procedure.value as Procedure, lack))
     : [],
 );
-const { openLooks, later, dots, picked, tickNext, touch } = useLooks(desk, step, locked, now);
+const { openLooks, left, later, dots, picked, tickNext, touch } = useLooks(desk, step, locked, now);
 
 /** a unit on its own is tested with water, whatever its loop will get */
 const inItId = computed(
@@ -230,7 +231,7 @@ useShortcuts({
         </template>
         <template v-if="countsLooks && !locked" #figure>
           <p class="big-number left figures">
-            {{ openLooks.length === 0 ? 'all' : openLooks.length }} <small>{{ openLooks.length === 0 ? 'looked at' : 'to look at' }}</small>
+            {{ left.big }} <small>{{ left.small }}</small>
           </p>
         </template>
         <template v-if="step.cautions.length && isCurrent" #caution>
@@ -320,6 +321,7 @@ useShortcuts({
           :clock="pump.clock.value"
           @toggle="pump.toggle"
         />
+        <ShutFirst v-if="step.kind === 'power' && !locked" :procedure="procedure" :state="state" @send="send" />
         <CheckRows
           v-if="step.checks.length"
           :checks="step.checks"

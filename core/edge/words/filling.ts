@@ -27,7 +27,8 @@ const LEAVES_ROOM =
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
-function shutWords(order: FillOrder & { do: 'shut' }, facts: Procedure['facts']): OrderWords {
+/** What stands open and has to be shut first. */
+export function shutWords(order: Pick<FillOrder & { do: 'shut' }, 'ports' | 'joints'>, facts: Procedure['facts']): OrderWords {
   const ports = order.ports.map((port) => facts?.ports.find(({ name }) => name === port)?.label ?? port);
   const joints = order.joints.map((joint) =>
     say('the joint at {find}', { find: facts?.joints.find(({ id }) => id === joint)?.name ?? joint }),

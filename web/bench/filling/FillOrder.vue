@@ -14,6 +14,7 @@ import NumberField from '../../base/units/NumberField.vue';
 import FrameFigure from '../frame/FrameFigure.vue';
 import FrameOrder from '../frame/FrameOrder.vue';
 import FramePart from '../frame/FramePart.vue';
+import { shutEntries } from '../runs/shutEntries.js';
 import LevelRead from './LevelRead.vue';
 import OutflowForm from './OutflowForm.vue';
 import type { Pour } from './usePour.js';
@@ -79,8 +80,7 @@ function pour(toMark: boolean): void {
 
 function shut(): void {
   if (props.order.do !== 'shut') return;
-  for (const port of props.order.ports) emit('send', { type: 'port', port, open: false });
-  for (const joint of props.order.joints) emit('send', { type: 'joint', joint, open: false });
+  for (const body of shutEntries(props.order)) emit('send', body);
 }
 
 function drawOff(): void {

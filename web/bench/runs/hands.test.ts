@@ -12,6 +12,7 @@ import TroubleList from '../leak-finding/TroubleList.vue';
 import PartTestStep from '../leak-testing/PartTestStep.vue';
 import { setServerNow } from '../../base/units/now.js';
 import HandsPanel from './HandsPanel.vue';
+import ShutFirst from './ShutFirst.vue';
 import PumpControl from './PumpControl.vue';
 
 type Screen = ReturnType<typeof mountScreen>;
@@ -31,6 +32,18 @@ afterEach(() => {
 });
 
 const run0 = (): TestRun => new TestRun().upTo('fill').say(COOLANT);
+
+describe('before the machine’s own power comes back', () => {
+  it('what stands open is shut first, by one act', async () => {
+    const run = new TestRun().upTo('power');
+    expect(wordsOf(mountScreen(ShutFirst, { props: props(run) }))).not.toContain('Shut');
+    run.say({ type: 'joint', joint: JOINT, open: true });
+    const screen = mountScreen(ShutFirst, { props: props(run) });
+    expect(wordsOf(screen)).toContain('Shut what stands open');
+    await press(screen, /^Shut$/);
+    expect(sent(screen)).toEqual([{ type: 'joint', joint: JOINT, open: false }]);
+  });
+});
 
 describe('the pump’s switch', () => {
   it('says why it must stay off, and cannot be pressed then', () => {

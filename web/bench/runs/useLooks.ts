@@ -10,6 +10,8 @@ import type { RunDesk } from './useRun.js';
 export interface Looks {
   /** what can be looked at now and nobody has */
   readonly openLooks: ComputedRef<readonly Look[]>;
+  /** what is left to look at, as the one figure of a step that has no other */
+  readonly left: ComputedRef<{ readonly big: string; readonly small: string }>;
   /** when a check can be ticked that cannot be yet, in words, by its id */
   readonly later: ComputedRef<Readonly<Record<string, string>>>;
   /** the same on the picture: each place that is looked at, the next one ringed, leaks as such */
@@ -45,11 +47,15 @@ export function useLooks(
       }),
     );
   });
-  const openLooks = computed(() =>
-    rowsOf(step.value?.checks ?? [], marks.value).filter((look) =>
-      openOf(look, marks.value).some(({ id }) => later.value[id] === undefined),
-    ),
-  );
+  const rows = computed(() => rowsOf(step.value?.checks ?? [], marks.value).filter((look) => openOf(look, marks.value).length > 0));
+  const openLooks = computed(() => rows.value.filter((look) => openOf(look, marks.value).some(({ id }) => later.value[id] === undefined)));
+  const left = computed(() => {
+    if (openLooks.value.length > 0) return { big: String(openLooks.value.length), small: say('to look at') };
+    // those that wait for a clock are still to come
+    return rows.value.length > 0
+      ? { big: String(rows.value.length), small: say('to look at later') }
+      : { big: say('all'), small: say('looked at') };
+  });
 
   function tickNext(): void {
     const next = openLooks.value[0];
@@ -110,5 +116,5 @@ export function useLooks(
     if (open) desk.send({ type: 'check', step: of.id, check: open.id, mark: 'done' });
     else if (last && !own.some(isOpen)) desk.send({ type: 'check', step: of.id, check: last.id, mark: 'open' });
   }
-  return { openLooks, later, dots, picked, tickNext, touch };
+  return { openLooks, left, later, dots, picked, tickNext, touch };
 }
