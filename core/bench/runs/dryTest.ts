@@ -44,7 +44,7 @@ export function beginDryTest(procedure: Procedure, state: RunState, note: Remark
   state.airLeftKpa = airIsOut ? null : airInsideKpa(procedure, state);
   state.pastDryTests = [
     ...state.pastDryTests,
-    { testNumber: state.dryTestNumber, verdict: judged?.verdict ?? 'not-yet', leakMbarLs: judged?.leakMbarLs ?? null, readings: state.dryReadings.length, ended: note.text }, // prettier-ignore
+    { testNumber: state.dryTestNumber, verdict: judged?.verdict ?? 'not-yet', leakMbarLs: judged?.tail ? judged.leakMbarLs : null, readings: state.dryReadings.length, ended: note.text }, // prettier-ignore
   ];
   // a new list: the old one stays with the checkpoints that hold it
   state.dryReadings = [];

@@ -14,7 +14,7 @@ import ThreeLines from '../verdicts/ThreeLines.vue';
 import VerdictPlates from '../verdicts/VerdictPlates.vue';
 import { placesOf, type Procedure, type StepKind } from '@core/bench/runs/procedure.js';
 import { pouredMl, type RunState } from '@core/bench/runs/state.js';
-import { formatLeak, formatMl, formatMlWithSd } from '@core/base/units/display.js';
+import { formatLeakWithSe, formatMl, formatMlWithSd } from '@core/base/units/display.js';
 
 /** The record as it will stand, before it is closed for ever. */
 const props = defineProps<{ procedure: Procedure; state: RunState; busy: boolean; waiting: number }>();
@@ -57,7 +57,9 @@ const lines = computed(() => {
           ],
         ]
       : []),
-    ...(procedure.dry && dry ? [[say('Air test'), say('leak {formatLeak}', { formatLeak: formatLeak(dry.leakMbarLs) })]] : []),
+    ...(procedure.dry && dry
+      ? [[say('Air test'), say('leak {formatLeak}', { formatLeak: formatLeakWithSe(dry.leakMbarLs, dry.seMbarLs) })]]
+      : []),
   ];
 });
 const verdicts = computed(() => verdictsOf(props.procedure, props.state));
