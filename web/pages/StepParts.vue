@@ -92,6 +92,7 @@ const procedure = computed(() => props.answer.run.procedure);
     :liquid="liquid"
     :colour="colour"
     :air-at-most-ml="step.kind === 'bleed' ? airAtMostMl : null"
+    :reads="step.kind === 'wet-run'"
     @send="emit('send', $event)"
   />
   <DyeForm

@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { fakeServer, mountScreen, settle, wordsOf } from '../../../tests/screens/mountScreen.js';
 import AirTrend from '../air/AirTrend.vue';
 import { WATER } from '@core/machine/liquids/fluids.js';
+import TopUp from '../filling/TopUp.vue';
 import FillStep from '../filling/FillStep.vue';
 import TroubleSheet from '../leak-finding/TroubleSheet.vue';
 import TroubleList from '../leak-finding/TroubleList.vue';
@@ -36,12 +37,28 @@ const run0 = (): TestRun => new TestRun().upTo('fill').say(COOLANT);
 describe('before the machine’s own power comes back', () => {
   it('what stands open is shut first, by one act', async () => {
     const run = new TestRun().upTo('power');
-    expect(wordsOf(mountScreen(ShutFirst, { props: props(run) }))).not.toContain('Shut');
+    expect(wordsOf(mountScreen(ShutFirst, { props: { procedure: run.procedure, state: run.state } }))).not.toContain('Shut');
     run.say({ type: 'joint', joint: JOINT, open: true });
-    const screen = mountScreen(ShutFirst, { props: props(run) });
+    const screen = mountScreen(ShutFirst, { props: { procedure: run.procedure, state: run.state } });
     expect(wordsOf(screen)).toContain('Shut what stands open');
     await press(screen, /^Shut$/);
     expect(sent(screen)).toEqual([{ type: 'joint', joint: JOINT, open: false }]);
+  });
+});
+
+describe('the level in a wet test', () => {
+  it('that nobody read for a day is asked for, and its reading settles it', async () => {
+    const run = new TestRun().upTo('wet').say({ type: 'timer-started', step: 'wet', timer: 'wet-run' }).wait(23 * 3600);
+    const mark = run.procedure.facts?.reservoir?.fillMarkMl ?? 0;
+    setServerNow(new Date(run.nowMs).toISOString());
+    const screen = mountScreen(TopUp, { props: { procedure: run.procedure, state: run.state, colour: null, reads: true } });
+    expect(wordsOf(screen)).toContain('Read the level now');
+    await press(screen, /It stands at the mark/);
+    expect(sent(screen)).toEqual([{ type: 'level', levelMl: mark }]);
+    run.say({ type: 'level', levelMl: mark });
+    setServerNow(new Date(run.nowMs).toISOString());
+    const after = mountScreen(TopUp, { props: { procedure: run.procedure, state: run.state, colour: null, reads: true } });
+    expect(wordsOf(after)).not.toContain('Read the level now');
   });
 });
 
