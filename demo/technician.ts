@@ -3,9 +3,10 @@ import type { BaselineReading } from '../core/physics/diagnosis/reading.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
 import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import { fillTotal } from '../core/bench/runs/contents.js';
-import { replay } from '../core/bench/runs/replay.js';
+import { replay, RunFold } from '../core/bench/runs/replay.js';
+import { refuseEntry } from '../core/bench/runs/rules.js';
 import { pouredMl } from '../core/bench/runs/state.js';
-import type { Procedure, ProcedureStep } from '../core/bench/runs/procedure.js';
+import { stepThat, type Procedure, type ProcedureStep } from '../core/bench/runs/procedure.js';
 import type { Random } from '../core/base/random/random.js';
 import { serviceHands, type ServiceScript } from './serviceHands.js';
 
@@ -127,15 +128,49 @@ function mend({ leak, temporary }: ServiceScript, events: readonly RunEvent[], s
   if (temporary) say({ type: 'temporary-fix', step: 'mend', ...temporary });
 }
 
+/** s of pump between two pours, and until liquid is seen to come back */
+const PULSE_S = 12;
+const ROUND_S = 40;
+
 function pour(procedure: Procedure, random: Random, say: Act['say'], events: readonly RunEvent[]): void {
   const plan = procedure.fillPlan;
   if (procedure.service) {
     const volumeMl = Math.round(fillTotal(procedure, replay(procedure, events)).volumeMl / 5) * 5;
-    return say({ type: 'pour', volumeMl: Math.max(5, volumeMl) }, 400);
+    say({ type: 'pour', volumeMl: Math.max(5, volumeMl) }, 400);
+  } else {
+    const error = 1 + (0.6 * random.normal() * plan.total.sdMl) / plan.total.volumeMl;
+    const steps = plan.kind === 'pulses' ? [plan.firstPourMl, ...plan.pulses.map(({ pourMl }) => pourMl)] : [plan.total.volumeMl];
+    steps.forEach((step, index) => {
+      if (index > 0) pulse(procedure, say, events);
+      say({ type: 'pour', volumeMl: Math.max(5, Math.round((step * error) / 5) * 5) }, 110);
+    });
   }
-  const error = 1 + (0.6 * random.normal() * plan.total.sdMl) / plan.total.volumeMl;
-  const steps = plan.kind === 'pulses' ? [plan.firstPourMl, ...plan.pulses.map(({ pourMl }) => pourMl)] : [plan.total.volumeMl];
-  for (const step of steps) say({ type: 'pour', volumeMl: Math.max(5, Math.round((step * error) / 5) * 5) }, 150);
+  goRound(procedure, say);
+}
+
+/** Where the machine keeps its own power nobody runs the pump alone. */
+const runsPump = (procedure: Procedure): boolean => stepThat(procedure, 'isolates') !== undefined;
+
+/** A pulse between two pours, where enough stands in the reservoir for it. */
+function pulse(procedure: Procedure, say: Act['say'], events: readonly RunEvent[]): void {
+  const nowMs = Date.parse(events.at(-1)?.at ?? '') + 60_000;
+  const { state } = new RunFold(procedure).sync(events);
+  if (!runsPump(procedure) || refuseEntry(procedure, state, events, { type: 'pump', on: true }, nowMs)) return;
+  say({ type: 'pump', on: true }, 20);
+  say({ type: 'pump', on: false }, PULSE_S);
+}
+
+/** Full: liquid comes back, and the level stands at its mark. */
+function goRound(procedure: Procedure, say: Act['say']): void {
+  const mark = procedure.facts?.reservoir?.fillMarkMl;
+  if (mark === undefined || procedure.unit) return;
+  if (runsPump(procedure)) {
+    say({ type: 'level', levelMl: Math.round(mark) }, 20);
+    say({ type: 'pump', on: true }, 30);
+    say({ type: 'returned' }, ROUND_S);
+    say({ type: 'pump', on: false }, 10);
+  }
+  say({ type: 'level', levelMl: Math.round(mark) }, 40);
 }
 
 /** mL that stay in a pump that was tipped out */
