@@ -12,7 +12,7 @@ import { keyCommand, passwordCommand, workshopCommand } from '../people/commands
 import { isRunning, startCluster, stopCluster } from '../cluster/cluster.js';
 import { readPort } from './port.js';
 import { LaunchProblem } from '../cluster/processes.js';
-import { healthWords, type Logins, healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
+import { demandPort, healthWords, type Logins, healthAt, runningService, startedAtMs, startService, stopService } from './service.js';
 import { runTests } from './tests.js';
 
 const root = process.env.LAVACRUM_ROOT ?? process.cwd();
@@ -48,7 +48,17 @@ async function start(): Promise<void> {
   if (running && !builtSince(own.dataFolder) && (await healthAt(running.port)) === 'ok')
     return announce(running.port, own.demo, 'Lavacrum is already running');
   if (running) await stopService(own.dataFolder);
-  await startService({ root, dataFolder: own.dataFolder, port: own.port, ...(await logins(own)) });
+  // before a cluster is made for a server that cannot listen
+  await demandPort(own.port);
+  const hadDatabase = own.ownDatabase !== null || isRunning(own.dataFolder);
+  try {
+    await startService({ root, dataFolder: own.dataFolder, port: own.port, ...(await logins(own)) });
+  } catch (error) {
+    // what did not start leaves nothing running behind it
+    await stopService(own.dataFolder);
+    if (!hadDatabase) stopCluster(own.dataFolder);
+    throw error;
+  }
   announce(own.port, own.demo, 'Lavacrum is running');
 }
 

@@ -83,14 +83,18 @@ export async function healthWords(port: number): Promise<string> {
   }
 }
 
+/** @throws LaunchProblem where somebody listens on the port already: a stranger's answer there would pass for the new server's own */
+export async function demandPort(port: number): Promise<void> {
+  if (await isPortFree(port)) return;
+  throw new LaunchProblem(
+    `Port ${port} is taken: by another program, or by a Lavacrum with another data folder. Stop that one, or set LAVACRUM_PORT.`,
+  );
+}
+
 /** Starts the server and waits until it is ready for people. */
 export async function startService({ root, dataFolder, port, databaseUrl, ownerUrl }: ServiceOptions): Promise<void> {
   mkdirSync(dataFolder, { recursive: true });
-  // a stranger's answer on this port would pass for the new server's own
-  if (!(await isPortFree(port)))
-    throw new LaunchProblem(
-      `Port ${port} is taken: by another program, or by a Lavacrum with another data folder. Stop that one, or set LAVACRUM_PORT.`,
-    );
+  await demandPort(port);
   const logFile = path.join(dataFolder, 'server.log');
   const log = openSync(logFile, 'a');
   const child = spawn(process.execPath, [path.join(root, SERVER_FILE)], {
