@@ -7,11 +7,13 @@ import { dayOrderOf, type DayOrder } from '@core/workshop/importing/days.js';
 import { guessMapping, type ImportTableKind } from '@core/workshop/importing/fields.js';
 import { missingColumn, type ImportInput } from '@core/workshop/importing/schema.js';
 import { distinctWords, guessKind, guessUse, plainWord, type CoolantWord, type KindWord } from '@core/workshop/importing/words.js';
+import { WHOSE } from '@core/workshop/people/rights.js';
 import { call } from '../base/http/api.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import ChoiceRow from '../base/look/ChoiceRow.vue';
 import { useNotices } from '../base/shell/notices.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import { useSession } from '../workshop/people/sessionStore.js';
 import ColumnChoice from '../workshop/importing/ColumnChoice.vue';
 import ImportResult from '../workshop/importing/ImportResult.vue';
 import PastImports from '../workshop/importing/PastImports.vue';
@@ -23,6 +25,7 @@ const route = useRoute();
 const router = useRouter();
 const submit = useSubmit();
 const notices = useNotices();
+const mayImport = useSession().may('desk');
 const shelf = useCoolants();
 void shelf.load().catch(() => undefined);
 
@@ -139,6 +142,7 @@ function show(next: ImportTableKind | null): void {
 <template>
   <main class="page">
     <h1>Move in from a table</h1>
+    <p v-if="!mayImport" class="quiet">{{ WHOSE.desk }}</p>
     <ChoiceRow :model-value="kind" label="Table" :options="KINDS" class="mt-2" @update:model-value="show" />
     <p class="lead">
       {{

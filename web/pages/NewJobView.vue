@@ -30,17 +30,9 @@ import { besideAs } from '@core/workshop/jobs/beside.js';
 import BesideWorks from '../workshop/jobs/BesideWorks.vue';
 import EstimateFields from '../workshop/jobs/EstimateFields.vue';
 import IntakeFields from '../workshop/jobs/IntakeFields.vue';
-import {
-  adviceFor,
-  blankForm,
-  daysOf,
-  estimateOf,
-  intakeOf,
-  priceOfForm,
-  RINSES,
-  usualEstimate,
-  type JobForm,
-} from '../workshop/jobs/jobForm.js';
+import { adviseByHistory } from '@core/workshop/jobs/historyAdvice.js';
+import { RINSES, usualEstimate } from '@core/workshop/jobs/usualEstimate.js';
+import { blankForm, daysOf, estimateOf, intakeOf, priceOfForm, type JobForm } from '../workshop/jobs/jobForm.js';
 import { hourOf } from '@core/workshop/prices/rates.js';
 import { usePriceList } from '../workshop/prices/priceStore.js';
 import type { PourChoice } from '@core/workshop/jobs/pourChoice.js';
@@ -91,9 +83,17 @@ const price = computed(() => priceOfForm(prices.list, form.kind, form.productId 
 const here = ref(true);
 // a loop that was never filled has nothing to say
 const says = useSays(() => (page.value && !isBuild.value ? props.id : null));
+const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
+const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${loopId.value}/pours`, signal), loopId);
+const poured = computed(() => {
+  const id = form.productId ?? loop.value?.coolantProductId ?? null;
+  return pours.value?.options.find(({ productId }) => productId === id) ?? null;
+});
 // its own readings, today's among them, go before what two hand-overs say
 const advice = computed(() =>
-  history.value ? adviceFor(form, { ...history.value, risenK: says.risenK.value ?? history.value.risenK }) : null,
+  history.value
+    ? adviseByHistory(form, { ...history.value, risenK: says.risenK.value ?? history.value.risenK }, poured.value?.verdict ?? null)
+    : null,
 );
 watch(
   () => advice.value?.kind,
@@ -115,12 +115,6 @@ watch(
 const work = computed(() => {
   const wish = mayWant(form.kind) ? history.value?.wishes.find(({ number }) => number === form.wanted) : undefined;
   return wish && history.value ? { file: wish.file, change: changeBetween(history.value.file, wish.file) } : null;
-});
-const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
-const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${loopId.value}/pours`, signal), loopId);
-const poured = computed(() => {
-  const id = form.productId ?? loop.value?.coolantProductId ?? null;
-  return pours.value?.options.find(({ productId }) => productId === id) ?? null;
 });
 /** what was told last without anybody having touched it */
 let told: ReturnType<typeof usualEstimate> | null = null;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Owner, SystemRow } from '@core/workshop/machines/answers.js';
+import { say } from '@core/base/words/say.js';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, get } from '../base/http/api.js';
@@ -7,9 +8,13 @@ import { usePage } from '../base/http/usePage.js';
 import { useSubmit } from '../base/http/useSubmit.js';
 import OwnerFields from '../workshop/machines/OwnerFields.vue';
 import { ownerInput, emptyOwner, emptySystem, systemInput } from '../workshop/machines/forms.js';
+import { useSession } from '../workshop/people/sessionStore.js';
 import SystemFields from '../workshop/machines/SystemFields.vue';
 
 const router = useRouter();
+/** who may not enter an owner enters machines of those who are known */
+const mayOwners = useSession().may('desk');
+const hint = mayOwners ? say('Leave empty for a new owner') : say('A new owner is the desk’s and the lead’s to enter');
 const submit = useSubmit();
 const ownerSubmit = useSubmit();
 /** what was typed to find an owner who is known */
@@ -60,20 +65,22 @@ async function save(): Promise<void> {
           item-value="id"
           label="A known owner"
           clearable
-          hint="Leave empty for a new owner"
+          :hint="hint"
           persistent-hint
           no-data-text="Nobody is called so"
           @update:search="(text: string) => (looked = text)"
         />
         <p v-if="problem" role="alert" class="danger">Known owners cannot be shown: {{ problem }}</p>
-        <OwnerFields v-if="known === null" v-model="owner" :at="ownerSubmit.at" />
+        <OwnerFields v-if="known === null && mayOwners" v-model="owner" :at="ownerSubmit.at" />
         <p v-if="ownerSubmit.problem.value" role="alert" class="danger">{{ ownerSubmit.problem.value }}</p>
       </section>
       <section class="stack">
         <h2>The machine</h2>
         <SystemFields v-model="system" :at="submit.at" />
         <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
-        <v-btn type="submit" size="x-large" :loading="submit.busy.value || ownerSubmit.busy.value">Save and lay out its loop</v-btn>
+        <v-btn type="submit" size="x-large" :loading="submit.busy.value || ownerSubmit.busy.value" :disabled="known === null && !mayOwners"
+          >Save and lay out its loop</v-btn
+        >
       </section>
     </form>
   </main>

@@ -1,7 +1,7 @@
 import type { DateReason } from '../due-dates/facts.js';
 import type { Appointment, Ready } from '../jobs/answers.js';
 import type { Whereabouts } from '../jobs/arrival.js';
-import type { BookedKind } from '../job-kinds/kinds.js';
+import type { BookedKind, JobKind } from '../job-kinds/kinds.js';
 import type { Estimate } from '../prices/estimate.js';
 import type { WaitsSince } from '../jobs/waitFor.js';
 import type { SystemState } from '../due-dates/attention.js';
@@ -52,6 +52,15 @@ export interface CallAnswer {
   readonly machines: readonly CallMachine[];
   /** more fit than are shown: a longer word finds them */
   readonly more: boolean;
+}
+
+/** What a loop comes in for when its date comes, and what that takes here. */
+export interface NextVisit {
+  readonly kind: JobKind;
+  /** h with hands, as such jobs took here where some were led, as they usually take otherwise */
+  readonly hours: number;
+  readonly learnedFrom: number;
+  readonly coolantMl: number;
 }
 
 export interface OffersAnswer {

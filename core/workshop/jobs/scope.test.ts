@@ -24,6 +24,7 @@ describe('scope advice', () => {
   it('drains and refills what is only old, and flushes where another coolant or particles are the matter', () => {
     expect(advise({ ageDays: 400 }).kind).toBe('drain-refill');
     expect(advise({ ageDays: 400, sameCoolantFollows: false }).kind).toBe('flush-refill');
+    expect(advise({ otherAsked: true, sameCoolantFollows: false })).toMatchObject({ kind: 'flush-refill', reasons: [expect.stringContaining('another coolant follows')] }); // prettier-ignore
     expect(advise({ ageDays: 100, lifeMonths: 3, coolantClass: 'opaque' }).kind).toBe('flush-refill');
   });
 

@@ -86,8 +86,10 @@ export interface ScopeInput {
   readonly fallout?: FalloutStage | null;
   /** liquid and retained sample on one photograph; null or missing: nobody compared them so */
   readonly colour?: { readonly deltaE: number } | null;
-  /** the same product, or one of the same base and inhibitor, follows */
+  /** what is inside is known, and the same product, or one of the same base and inhibitor, follows */
   readonly sameCoolantFollows: boolean;
+  /** another coolant was asked for, whatever speaks for a change; missing: it was not */
+  readonly otherAsked?: boolean;
   /** its coolant’s date comes within a month, or in the hot months that come next; null: neither, or no date */
   readonly dueSoon: DueSoon | null;
 }
@@ -182,15 +184,20 @@ function evidenceOf(input: ScopeInput): Evidence[] {
     });
   const suspension = coolantClass !== null && suspensionOf(coolantClass) !== null;
   const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * DAYS_PER_MONTH;
-  if (!isOver && input.dueSoon !== null)
+  if (!isOver && input.dueSoon !== null) {
+    const over = {
+      over: say('its coolant’s date is over'),
+      month: say('its coolant is due within a month: changed now, it need not come in again'),
+      hot: say('its coolant is due in the hot weeks: changed now, it is fresh when it is needed most'),
+    }[input.dueSoon];
+    const asksFor = suspension || !sameCoolantFollows ? 'flush-refill' : 'drain-refill';
     found.push({
-      asksFor: suspension || !sameCoolantFollows ? 'flush-refill' : 'drain-refill',
-      words: {
-        over: say('its coolant’s date is over'),
-        month: say('its coolant is due within a month: changed now, it need not come in again'),
-        hot: say('its coolant is due in the hot weeks: changed now, it is fresh when it is needed most'),
-      }[input.dueSoon],
+      asksFor,
+      words: coolantClass === null ? say('{over}; nobody knows what is inside, so it is rinsed out', { over }) : over,
     });
+  }
+  if (input.otherAsked)
+    found.push({ asksFor: 'flush-refill', words: say('another coolant follows: what the drain leaves is rinsed out first') });
   if (isOver) {
     const over = say('its {lifeMonths} months are over', { lifeMonths });
     if (suspension)

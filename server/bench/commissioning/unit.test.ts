@@ -89,6 +89,7 @@ describe('a unit tested out of its case', () => {
     const { systemId, loopId } = await planned('Umber shelf');
     const unit = (await startUnit(loopId)).body.run;
     await leadTo(bench, tech, unit, lot, { stopIn: 'wet' });
+    await tech.entry(unit.id, { type: 'pump', on: false }, randomUUID());
     expect((await tech.post(`/runs/${unit.id}/abandon`, { reason: 'called away' })).status).toBe(201);
     const page = await pageOf(systemId);
     expect(page.system.state).toBe('planned');

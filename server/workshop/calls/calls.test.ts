@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CallAnswer, OffersAnswer } from '../../../core/workshop/calls/answers.js';
+import type { CallAnswer, NextVisit, OffersAnswer } from '../../../core/workshop/calls/answers.js';
 import type { SystemPage } from '../../../core/workshop/machines/answers.js';
 import type { JobPage } from '../../../core/workshop/jobs/answers.js';
 import { errorOf, TestBench, type Visitor } from '../../../tests/integration/bench.js';
@@ -35,6 +35,18 @@ const booking = (offer: OffersAnswer['offers'][number] | undefined, agreed: stri
   },
   offer: offer && { benchId: offer.benchId, steps: offer.steps },
   agreed,
+});
+
+describe('what a loop comes in for next', () => {
+  it('takes the same hours on its page as when it is offered on the phone, and is seen by its own workshop only', async () => {
+    const next = (await desk.get<NextVisit>(`/loops/${tower.loopId}/next`)).body;
+    // freshly filled: nothing speaks for opening it today, but this is asked of the day on which it is due
+    expect(next).toMatchObject({ kind: 'drain-refill', learnedFrom: 0 });
+    const offered = (await desk.get<OffersAnswer>(`/offers?loop=${tower.loopId}&kind=${next.kind}&hours=${next.hours.toFixed(2)}`)).body;
+    expect(offered.attendedMinutes).toBeCloseTo(60 * next.hours, 6);
+    const stranger = await bench.workshop('Strangers');
+    expect((await stranger.get(`/loops/${tower.loopId}/next`)).status).toBe(404);
+  });
 });
 
 describe('somebody on the phone', () => {

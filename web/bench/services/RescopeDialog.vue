@@ -17,7 +17,8 @@ import NumberField from '../../base/units/NumberField.vue';
 import PartLines, { type TypedPart } from '../../workshop/prices/PartLines.vue';
 import PriceLines from '../../workshop/prices/PriceLines.vue';
 import { usePriceList } from '../../workshop/prices/priceStore.js';
-import { estimateOf, priceOfForm, usualEstimate } from '../../workshop/jobs/jobForm.js';
+import { usualEstimate } from '@core/workshop/jobs/usualEstimate.js';
+import { estimateOf, priceOfForm } from '../../workshop/jobs/jobForm.js';
 import FormDialog from '../../base/look/FormDialog.vue';
 
 /** Findings made the job bigger: a new kind, a new estimate, and the owner’s renewed consent, before the hands go on. */

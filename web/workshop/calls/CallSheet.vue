@@ -11,7 +11,9 @@ import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
 import DialogFocus from '../../base/look/DialogFocus.vue';
 import DayField from '../../base/units/DayField.vue';
-import { adviceFor, blankForm, daysOf, intakeOf, priceOfForm, usualEstimate } from '../jobs/jobForm.js';
+import { nextKind } from '@core/workshop/calls/nextVisit.js';
+import { usualEstimate } from '@core/workshop/jobs/usualEstimate.js';
+import { blankForm, daysOf, intakeOf, priceOfForm } from '../jobs/jobForm.js';
 import { usePriceList } from '../prices/priceStore.js';
 import AnswerPlates from './AnswerPlates.vue';
 import OwnerDays from '../jobs/OwnerDays.vue';
@@ -107,8 +109,7 @@ async function speakOf(loop: string): Promise<void> {
   const found = await get<BookableLoop>(`/loops/${loop}/history`).catch(() => null);
   if (loopId.value !== loop || !found) return;
   history.value = found;
-  const advised = adviceFor(blankForm(), found).kind;
-  kind.value = CALLED_KINDS.includes(advised) ? advised : 'drain-refill';
+  kind.value = nextKind(found);
   await offer();
 }
 /** days that are whole; one half typed waits */
@@ -156,7 +157,9 @@ const answers = computed(() => {
         })
       : null;
   const costs =
-    usual.value && hours !== null ? { coolantMl: usual.value.coolantMl, hours, learnedFrom: offers.value?.learnedFrom ?? 0, priced } : null;
+    usual.value && hours !== null
+      ? { kind: kind.value, coolantMl: usual.value.coolantMl, hours, learnedFrom: offers.value?.learnedFrom ?? 0, priced }
+      : null;
   return [
     dueAnswer(own, answer.value.today, times),
     comesAnswer(own, slot.value, times),

@@ -4,7 +4,8 @@ import { waitsForWords } from '@core/edge/words/waiting.js';
 import { sayDue } from '@core/workshop/due-dates/attention.js';
 import { taxWords, totalWords } from '@core/edge/words/prices.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
-import { capital, say } from '@core/base/words/say.js';
+import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
+import { capital, say, sayWord } from '@core/base/words/say.js';
 import { formatHours, formatMl } from '@core/base/units/display.js';
 
 /** One of the four answers: a large word, and what stands behind it. */
@@ -91,6 +92,7 @@ export function readyAnswer({ job, ready, run }: CallMachine, picked: Picked, ti
 
 /** What such a job usually takes. */
 interface Usual {
+  readonly kind: BookedKind;
   readonly hours: number;
   readonly coolantMl: number;
   readonly learnedFrom: number;
@@ -113,9 +115,10 @@ export function costsAnswer({ job }: CallMachine, usual: Usual | null): Answer {
   }
   if (!usual) return { title, big: say('cannot tell yet'), small: say('Say what is to be done.'), isGuess: true };
   const from = usual.learnedFrom > 0 ? say('as {learnedFrom} such jobs took here', { learnedFrom: usual.learnedFrom }) : say('an estimate');
+  const what = sayWord(BOOKED_KINDS[usual.kind].label);
   if (usual.priced) {
     const { priced } = usual;
-    const small = sentence([hoursWords(usual.hours), coolantWords(usual.coolantMl), taxWords(priced), from]);
+    const small = sentence([what, hoursWords(usual.hours), coolantWords(usual.coolantMl), taxWords(priced), from]);
     return {
       title,
       big: priced.open > 0 ? totalWords(priced) : say('about {totalWords}', { totalWords: totalWords(priced) }),
@@ -123,6 +126,6 @@ export function costsAnswer({ job }: CallMachine, usual: Usual | null): Answer {
       isGuess: true,
     };
   }
-  const small = sentence([coolantWords(usual.coolantMl), from, say('a price is told with the estimate')]);
+  const small = sentence([what, coolantWords(usual.coolantMl), from, say('a price is told with the estimate')]);
   return { title, big: hoursWords(usual.hours), small, isGuess: true };
 }

@@ -13,7 +13,9 @@ import { besideAs, besideMinutes } from '@core/workshop/jobs/beside.js';
 import BesideWorks from './BesideWorks.vue';
 import EstimateFields from './EstimateFields.vue';
 import IntakeFields from './IntakeFields.vue';
-import { adviceFor, daysOf, estimateOf, intakeOf, RINSES, type JobForm } from './jobForm.js';
+import { adviseByHistory } from '@core/workshop/jobs/historyAdvice.js';
+import { RINSES } from '@core/workshop/jobs/usualEstimate.js';
+import { daysOf, estimateOf, intakeOf, type JobForm } from './jobForm.js';
 import ScopeLadder from './ScopeLadder.vue';
 import FormDialog from '../../base/look/FormDialog.vue';
 
@@ -47,7 +49,11 @@ watch(
 );
 const prices = usePriceList();
 const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${props.job.loop.id}/pours`, signal));
-const advice = computed(() => adviceFor(form, props.job.history));
+const meets = computed(() => {
+  const id = form.productId ?? props.job.loop.coolantProductId;
+  return pours.value?.options.find(({ productId }) => productId === id)?.verdict ?? null;
+});
+const advice = computed(() => adviseByHistory(form, props.job.history, meets.value));
 const isBuild = computed(() => isBuildKind(form.kind));
 const needsPart = computed(() => !isBuildKind(form.kind) && ABOUT_A_PART.includes(form.kind));
 /** another kind than the one that was booked becomes a change of the loop by its drawing */

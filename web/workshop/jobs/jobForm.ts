@@ -1,20 +1,13 @@
-import type { LoopHistory } from '@core/workshop/jobs/answers.js';
-import { COOLANT_CLASSES } from '@core/machine/liquids/classes.js';
-import { fillVolume } from '@core/physics/filling/fillPlan.js';
 import type { Priced } from '@core/workshop/prices/priced.js';
 import { priceEstimate } from '@core/workshop/prices/lines.js';
 import type { PriceList } from '@core/workshop/prices/rates.js';
 import type { TypedPart } from '../prices/PartLines.vue';
-import { usualHours } from '@core/workshop/jobs/usualHours.js';
-import { BOOKED_KINDS, type BookedKind } from '@core/workshop/job-kinds/kinds.js';
-import { besideAs, type BesideWork } from '@core/workshop/jobs/beside.js';
-import { rinseMinutes } from '@core/workshop/jobs/pourChoice.js';
+import { type BookedKind } from '@core/workshop/job-kinds/kinds.js';
+import { type BesideWork } from '@core/workshop/jobs/beside.js';
 import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import type { EstimateInput } from '@core/workshop/prices/estimate.js';
 import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
-import { adviseScope, type ScopeAdvice, type Sign } from '@core/workshop/jobs/scope.js';
-import type { LoopChange } from '@core/machine/loop-change/loopChange.js';
-import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
+import { type Sign } from '@core/workshop/jobs/scope.js';
 
 export interface JobForm {
   kind: BookedKind;
@@ -68,34 +61,6 @@ export const blankForm = (): JobForm => ({
   windows: [],
   note: '',
 });
-
-export const adviceFor = (form: JobForm, history: LoopHistory): ScopeAdvice =>
-  adviseScope({
-    coolantClass: history.coolantClass,
-    ageDays: history.ageDays,
-    lifeMonths: history.lifeMonths ?? (history.coolantClass ? COOLANT_CLASSES[history.coolantClass].baseLifeMonths : null),
-    flowRatio: form.flowLph !== null && history.baselineFlowLph !== null ? form.flowLph / history.baselineFlowLph : null,
-    risenK: history.risenK,
-    signs: form.signs,
-    fallout: history.fallout?.stage ?? null,
-    colour: form.colour ?? null,
-    dueSoon: history.dueSoon,
-    sameCoolantFollows: true,
-  });
-
-/** What such a job usually takes: a start for the estimate, to be corrected by whoever has seen the machine. */
-export function usualEstimate(
-  kind: BookedKind,
-  file: LoopFile,
-  { work = null, beside = [], rinses = null }: { work?: LoopChange | null; beside?: readonly BesideWork[]; rinses?: number | null } = {},
-): { hours: number; coolantMl: number } {
-  const more = rinseMinutes(rinses, RINSES.includes(kind)) / 60;
-  const hours = Math.ceil((usualHours(kind, file, work, besideAs(kind, beside)) + more) * 20 - 1e-6) / 20;
-  const coolantMl = BOOKED_KINDS[kind].fill === 'anew' ? Math.ceil(fillVolume(file).volumeMl / 50) * 50 : 0;
-  return { hours, coolantMl };
-}
-/** Kinds that rinse by themselves. */
-export const RINSES: readonly BookedKind[] = ['flush-refill', 'strip-clean'];
 
 export const intakeOf = ({ symptom, condition, signs, dataSafe, signsIn, flowLph, colour = null }: JobForm): Intake => ({
   symptom: symptom.trim(),

@@ -42,7 +42,7 @@ defineProps<{ at: (path: string) => string[] }>();
         hint="0 where it stands"
         :errors="at('hoursPerDay')"
       />
-      <NumberField v-model="form.coolantC" label="Coolant on average, by its owner" unit="°C" :errors="at('coolantC')" />
+      <NumberField v-model="form.coolantC" label="Coolant, by its owner" unit="°C" :errors="at('coolantC')" />
       <v-select v-model="form.dustPlace" :items="DUST_CHOICES" label="It stands" :error-messages="at('dustPlace')" />
       <v-select v-model="form.policy" :items="POLICY_CHOICES" label="Coolant comes out, this machine" :error-messages="at('policy')" />
     </div>
@@ -55,6 +55,7 @@ defineProps<{ at: (path: string) => string[] }>();
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px;
+  align-items: start;
 }
 @media (max-width: 700px) {
   .pair {
