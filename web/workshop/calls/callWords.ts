@@ -69,6 +69,8 @@ export function comesAnswer({ job, ready, run, state }: CallMachine, picked: Pic
       small: say('{bench}, free until it is booked', { bench: picked.bench }),
       isGuess: false,
     };
+  if (state === 'retired' && !job)
+    return { title, big: say('no more'), small: say('Its page brings it back into service.'), isGuess: false };
   if (state === 'planned' && !job)
     return { title, big: say('not yet'), small: say('It was never filled: its page books its build.'), isGuess: false };
   return { title, big: job ? say('no slot yet') : say('nothing booked'), small: job ? say('Booked, without a place in the plan.') : say('Take it in, or call and book.'), isGuess: false }; // prettier-ignore

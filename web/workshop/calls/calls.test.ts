@@ -161,6 +161,7 @@ describe('the four answers', () => {
     const onBench = machine({ run: { id: 'r', until: null, waits: null } });
     expect(readyAnswer(onBench, null, times)).toMatchObject({ big: 'cannot tell yet', isGuess: true });
     expect(comesAnswer(onBench, null, times).big).toBe('it is here');
+    expect(comesAnswer({ ...machine(), state: 'retired' }, null, times).big).toBe('no more');
     expect(readyAnswer(machine(), null, times).big).toBe('cannot tell yet');
     expect(costsAnswer(machine(), null).big).toBe('cannot tell yet');
     expect(dueAnswer(machine({ due: null }), '2026-03-10', times).big).toBe('no date');
