@@ -122,14 +122,22 @@ describe('submitting a form', () => {
         'invalid-input',
         'first',
         [
-          { path: 'name', message: 'short' },
+          { path: 'name', message: 'name may not be empty' },
           { path: 'schools.leak', message: 'unknown' },
+          { path: 'windows[1].to', message: 'windows[1].to lies before its beginning' },
         ],
         {},
       );
     });
-    expect([submit.at('name'), submit.at('schools'), submit.at('nam')]).toEqual([['short'], ['unknown'], []]);
+    // a field says it without the name that it has in a request
+    expect([submit.at('name'), submit.at('nam')]).toEqual([['May not be empty'], []]);
+    // what no field of the form shows is said as a whole; what each shows is not said twice
     expect(submit.problem.value).toBe('first');
+    expect([submit.at('schools'), submit.at('windows')]).toEqual([['unknown'], ['Lies before its beginning']]);
+    await submit.run(async () => {
+      throw new ApiError(422, 'invalid-input', 'name may not be empty', [{ path: 'name', message: 'name may not be empty' }], {});
+    });
+    expect(submit.problem.value).toContain('each field says why');
     await submit.run(async () => {
       throw new ApiError(409, 'stale', 'late', [], { yours: 1, theirs: 2 });
     });

@@ -1,3 +1,4 @@
+import { capital, say } from '@core/base/words/say.js';
 import { computed, ref, type Ref } from 'vue';
 import { ApiError, wordsOf } from './api.js';
 
@@ -14,21 +15,36 @@ export interface Submit {
   clear(): void;
 }
 
+type FieldProblem = ApiError['fields'][number];
+const liesAt = ({ path }: FieldProblem, at: string): boolean => path === at || path.startsWith(`${at}.`) || path.startsWith(`${at}[`);
+/** Under its own field a message needs no name of it: "owner.name may not be empty" is "May not be empty". */
+const underField = ({ path, message }: FieldProblem): string =>
+  message.startsWith(`${path} `) ? capital(message.slice(path.length + 1)) : message;
+
 export function useSubmit(): Submit {
+  /** paths whose fields show their own messages */
+  const shown = new Set<string>();
+  const isShown = (field: FieldProblem): boolean => [...shown].some((at) => liesAt(field, at));
   const busy = ref(false);
   const error = ref<unknown>(null);
   let key = crypto.randomUUID();
   return {
     busy,
-    problem: computed(() => (error.value === null ? null : wordsOf(error.value))),
+    problem: computed(() => {
+      const { value } = error;
+      if (value === null) return null;
+      if (value instanceof ApiError && value.fields.length > 0 && value.fields.every(isShown))
+        return say('Not taken yet: each field says why.');
+      return wordsOf(value);
+    }),
     stale: computed(() => {
       const { value } = error;
       return value instanceof ApiError && value.code === 'stale' ? { yours: value.details.yours, theirs: value.details.theirs } : null;
     }),
-    at: (path) =>
-      error.value instanceof ApiError
-        ? error.value.fields.filter((field) => field.path === path || field.path.startsWith(`${path}.`)).map(({ message }) => message)
-        : [],
+    at: (path) => {
+      shown.add(path);
+      return error.value instanceof ApiError ? error.value.fields.filter((field) => liesAt(field, path)).map(underField) : [];
+    },
     async run(save) {
       if (busy.value) return null;
       busy.value = true;

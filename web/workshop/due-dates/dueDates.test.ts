@@ -218,7 +218,7 @@ describe('recording a service', () => {
     await opened(ServiceDialog, { systemId: 's1', loops: [loop], today: '2026-03-10' });
     await type('Came out', '700');
     await press('Record');
-    expect(dialogText()).toContain('pouredMl is needed');
+    expect(dialogText()).toContain('Is needed');
     expect(field('Came out').value).toBe('700');
   });
 });
