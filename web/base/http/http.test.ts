@@ -133,7 +133,7 @@ describe('submitting a form', () => {
     expect([submit.at('name'), submit.at('nam')]).toEqual([['May not be empty'], []]);
     // what no field of the form shows is said as a whole; what each shows is not said twice
     expect(submit.problem.value).toBe('first');
-    expect([submit.at('schools'), submit.at('windows')]).toEqual([['unknown'], ['Lies before its beginning']]);
+    expect([submit.at('schools'), submit.at('windows')]).toEqual([['Unknown'], ['Lies before its beginning']]);
     await submit.run(async () => {
       throw new ApiError(422, 'invalid-input', 'name may not be empty', [{ path: 'name', message: 'name may not be empty' }], {});
     });

@@ -19,7 +19,7 @@ type FieldProblem = ApiError['fields'][number];
 const liesAt = ({ path }: FieldProblem, at: string): boolean => path === at || path.startsWith(`${at}.`) || path.startsWith(`${at}[`);
 /** Under its own field a message needs no name of it: "owner.name may not be empty" is "May not be empty". */
 const underField = ({ path, message }: FieldProblem): string =>
-  message.startsWith(`${path} `) ? capital(message.slice(path.length + 1)) : message;
+  capital(message.startsWith(`${path} `) ? message.slice(path.length + 1) : message);
 
 export function useSubmit(): Submit {
   /** paths whose fields show their own messages */

@@ -135,14 +135,14 @@ describe('putting a service off', () => {
       body: {
         error: {
           code: 'invalid-input',
-          message: 'tell the owner the risk first',
-          fields: [{ path: 'riskTold', message: 'tell the owner the risk first' }],
+          message: 'Tell the owner the risk first',
+          fields: [{ path: 'riskTold', message: 'Tell the owner the risk first' }],
         },
       },
     }));
     const screen = await opened(PostponeDialog, { due: due(), today: '2026-03-10' });
     await press('Put off');
-    expect(dialogText()).toContain('tell the owner the risk first');
+    expect(dialogText()).toContain('Tell the owner the risk first');
     expect(screen.emitted('saved')).toBeUndefined();
   });
 });

@@ -106,6 +106,6 @@ describe('one’s own password', () => {
     await settle();
     await screen.find('form').trigger('submit');
     await settle();
-    expect(wordsOf(screen)).toContain('is not your password');
+    expect(wordsOf(screen)).toContain('Is not your password');
   });
 });
