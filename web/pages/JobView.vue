@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { colourWords } from '@core/edge/words/colour.js';
-import { formatIn } from '@core/base/units/display.js';
+import { formatIn, groupedUpTo } from '@core/base/units/display.js';
 import type { JobPage } from '@core/workshop/jobs/answers.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, ref, watch } from 'vue';
@@ -276,7 +276,7 @@ async function cancel(reason: string): Promise<void> {
           <template v-if="job.took.length">
             <h3 class="mt-4">It took</h3>
             <ul class="plain-list figures">
-              <li v-for="each in job.took" :key="each.name">{{ Math.round(each.amount * 10) / 10 }} {{ each.unit }} {{ each.name }}</li>
+              <li v-for="each in job.took" :key="each.name">{{ groupedUpTo(each.amount, 1) }} {{ each.unit }} {{ each.name }}</li>
             </ul>
           </template>
         </section>
