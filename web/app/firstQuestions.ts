@@ -9,6 +9,7 @@ interface Address {
 export function firstQuestions({ pathname, search }: Address): string[] {
   if (['/', '/today'].includes(pathname)) return ['/today', '/benches'];
   if (pathname === '/systems') return [linesPath({ q: new URLSearchParams(search).get('q')?.trim() }), '/benches'];
-  if (/^\/(systems|jobs|runs)\/[0-9a-f-]{36}$/.test(pathname)) return [pathname, '/coolants', '/benches'];
-  return [];
+  // a machine is what its job begins with, whatever comes of it
+  const [about] = /^\/(systems|jobs|runs|loops)\/[0-9a-f-]{36}(?=$|\/jobs\/new$)/.exec(pathname) ?? [];
+  return about === undefined ? [] : [about, '/coolants', '/benches'];
 }
