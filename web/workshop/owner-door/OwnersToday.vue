@@ -8,13 +8,14 @@ import { call, get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import { usePush } from '../../base/push/usePush.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
-import ReasonDialog from '../../base/look/ReasonDialog.vue';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
 import { useSession } from '../people/sessionStore.js';
 
 /** What owners sent and nobody answered, and what waits for an owner and since when. */
 const emit = defineEmits<{ changed: [] }>();
+/** a refusal is seldom, and its dialog no part of the first load */
+const ReasonDialog = defineAsyncComponent(() => import('../../base/look/ReasonDialog.vue'));
 const LevelPhotoDialog = defineAsyncComponent(() => import('./LevelPhotoDialog.vue'));
 const dates = useDates();
 const notices = useNotices();
