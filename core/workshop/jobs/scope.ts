@@ -162,6 +162,18 @@ function byRise(input: ScopeInput): Evidence[] {
     : [{ asksFor: 'flush-refill', words: say('{risenK} K hotter than its baseline: more than dust usually explains', values) }];
 }
 
+/** What a coming date asks for, so that the machine need not come in again. */
+function byDate({ dueSoon, coolantClass, sameCoolantFollows }: ScopeInput, suspension: boolean): Evidence[] {
+  if (dueSoon === null) return [];
+  const over = {
+    over: say('its coolant’s date is over'),
+    month: say('its coolant is due within a month: changed now, it need not come in again'),
+    hot: say('its coolant is due in the hot weeks: changed now, it is fresh when it is needed most'),
+  }[dueSoon];
+  const asksFor = suspension || !sameCoolantFollows ? 'flush-refill' : 'drain-refill';
+  return [{ asksFor, words: coolantClass === null ? say('{over}; nobody knows what is inside, so it is rinsed out', { over }) : over }];
+}
+
 function evidenceOf(input: ScopeInput): Evidence[] {
   const { coolantClass, ageDays, lifeMonths, flowRatio, signs, sameCoolantFollows, fallout = null } = input;
   // what was written down of its liquid since the fill counts like a sign of today
@@ -184,18 +196,7 @@ function evidenceOf(input: ScopeInput): Evidence[] {
     });
   const suspension = coolantClass !== null && suspensionOf(coolantClass) !== null;
   const isOver = ageDays !== null && lifeMonths !== null && ageDays >= lifeMonths * DAYS_PER_MONTH;
-  if (!isOver && input.dueSoon !== null) {
-    const over = {
-      over: say('its coolant’s date is over'),
-      month: say('its coolant is due within a month: changed now, it need not come in again'),
-      hot: say('its coolant is due in the hot weeks: changed now, it is fresh when it is needed most'),
-    }[input.dueSoon];
-    const asksFor = suspension || !sameCoolantFollows ? 'flush-refill' : 'drain-refill';
-    found.push({
-      asksFor,
-      words: coolantClass === null ? say('{over}; nobody knows what is inside, so it is rinsed out', { over }) : over,
-    });
-  }
+  if (!isOver) found.push(...byDate(input, suspension));
   if (input.otherAsked)
     found.push({ asksFor: 'flush-refill', words: say('another coolant follows: what the drain leaves is rinsed out first') });
   if (isOver) {

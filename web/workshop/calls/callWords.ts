@@ -31,6 +31,12 @@ export function dueAnswer({ due, state }: CallMachine, today: string, { day }: T
 
 type Picked = OffersAnswer['offers'][number] | null;
 
+/** What is not awaited at all, and why. */
+const NEVER_IN: Partial<Record<CallMachine['state'], { readonly big: string; readonly small: string }>> = {
+  retired: { big: 'no more', small: 'Its page brings it back into service.' },
+  planned: { big: 'not yet', small: 'It was never filled: its page books its build.' },
+};
+
 export function comesAnswer({ job, ready, run, state }: CallMachine, picked: Picked, times: Times): Answer {
   const title = say('Comes in');
   if (run) return { title, big: say('it is here'), small: run.waits ? say('Off the bench, waiting.') : say('On a bench.'), isGuess: false };
@@ -69,10 +75,8 @@ export function comesAnswer({ job, ready, run, state }: CallMachine, picked: Pic
       small: say('{bench}, free until it is booked', { bench: picked.bench }),
       isGuess: false,
     };
-  if (state === 'retired' && !job)
-    return { title, big: say('no more'), small: say('Its page brings it back into service.'), isGuess: false };
-  if (state === 'planned' && !job)
-    return { title, big: say('not yet'), small: say('It was never filled: its page books its build.'), isGuess: false };
+  const never = job ? null : NEVER_IN[state];
+  if (never) return { title, big: say(never.big), small: say(never.small), isGuess: false };
   return { title, big: job ? say('no slot yet') : say('nothing booked'), small: job ? say('Booked, without a place in the plan.') : say('Take it in, or call and book.'), isGuess: false }; // prettier-ignore
 }
 
