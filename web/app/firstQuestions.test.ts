@@ -6,8 +6,8 @@ const ID = 'addfce42-0838-438d-9efb-16a860b6a759';
 
 describe('what a page begins with', () => {
   it.each([
-    ['/today', '', ['/today', '/benches']],
-    ['/', '', ['/today', '/benches']],
+    ['/today', '', ['/today', '/benches', '/owners-now']],
+    ['/', '', ['/today', '/benches', '/owners-now']],
     [`/systems/${ID}`, '', [`/systems/${ID}`, '/coolants', '/benches']],
     [`/runs/${ID}`, '', [`/runs/${ID}`, '/coolants', '/benches']],
     [`/systems/${ID}/jobs/new`, '?answers=x', [`/systems/${ID}`, '/coolants', '/benches']],

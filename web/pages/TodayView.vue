@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { TodayAnswer } from '@core/workshop/machines/answers.js';
-import { computed, onMounted, onScopeDispose, watch } from 'vue';
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -62,6 +62,11 @@ const groups = computed(() => [
 ]);
 const isEmpty = computed(() => groups.value.every(({ lines }) => lines.length === 0));
 const problem = computed(() => benches.problem ?? dues.problem.value);
+/** what lies above the benches is there, or takes too long: nothing moves under a finger that is on its way to a bench */
+const stands = ref(false);
+const LONGEST_MS = 800;
+const patience = setTimeout(() => (stands.value = true), LONGEST_MS);
+onScopeDispose(() => clearTimeout(patience));
 function again(): void {
   void benches.refresh();
   void dues.load();
@@ -78,9 +83,9 @@ function again(): void {
 
     <FirstWeek v-if="session.account?.role === 'lead'" @changed="again" />
 
-    <OwnersToday v-if="answer" @changed="dues.load()" />
+    <OwnersToday @changed="dues.load()" @settled="stands = true" />
 
-    <section class="benches" aria-label="Benches">
+    <section v-if="stands && (answer || problem)" class="benches" aria-label="Benches">
       <template v-for="bench in standing" :key="bench.id">
         <BenchPlinth v-for="run in bench.runs" :key="run.id" :name="bench.name" :run="run" :file="fileOf(run.id)" />
         <BenchPlinth

@@ -3,7 +3,7 @@ import type { FromOwner, OwnersNow, WaitsForOwner } from '@core/workshop/owner-d
 import { DESK_ANSWERS } from '@core/workshop/owner-door/whoAnswers.js';
 import { saidWords } from '@core/edge/words/door.js';
 import { say, sayWord } from '@core/base/words/say.js';
-import { computed, defineAsyncComponent, ref } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { call, get } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import { usePush } from '../../base/push/usePush.js';
@@ -13,7 +13,7 @@ import { useDates } from '../../base/units/dates.js';
 import { useSession } from '../people/sessionStore.js';
 
 /** What owners sent and nobody answered, and what waits for an owner and since when. */
-const emit = defineEmits<{ changed: [] }>();
+const emit = defineEmits<{ changed: []; /** what it shows is known, or cannot be */ settled: [] }>();
 /** a refusal is seldom, and its dialog no part of the first load */
 const ReasonDialog = defineAsyncComponent(() => import('../../base/look/ReasonDialog.vue'));
 const LevelPhotoDialog = defineAsyncComponent(() => import('./LevelPhotoDialog.vue'));
@@ -21,7 +21,8 @@ const dates = useDates();
 const notices = useNotices();
 const session = useSession();
 const submit = useSubmit();
-const { data: owners, load, take } = usePage((signal) => get<OwnersNow>('/owners-now', signal));
+const { data: owners, problem, load, take } = usePage((signal) => get<OwnersNow>('/owners-now', signal));
+watch([owners, problem], () => emit('settled'));
 usePush({ owners: () => void load(), resync: () => void load() });
 
 const WAITS: Readonly<Record<WaitsForOwner['what'], string>> = {
