@@ -3,7 +3,7 @@ import type { BaselineReading } from '../core/physics/diagnosis/reading.js';
 import type { RunEvent } from '../core/bench/runs/log.js';
 import type { RunEventBody } from '../core/bench/runs/entries/all.js';
 import { fillTotal } from '../core/bench/runs/contents.js';
-import { replay, RunFold } from '../core/bench/runs/replay.js';
+import { replay } from '../core/bench/runs/replay.js';
 import { refuseEntry } from '../core/bench/runs/rules.js';
 import { pouredMl } from '../core/bench/runs/state.js';
 import { stepThat, type Procedure, type ProcedureStep } from '../core/bench/runs/procedure.js';
@@ -153,10 +153,11 @@ const runsPump = (procedure: Procedure): boolean => stepThat(procedure, 'isolate
 
 /** A pulse between two pours, where enough stands in the reservoir for it. */
 function pulse(procedure: Procedure, say: Act['say'], events: readonly RunEvent[]): void {
+  if (!runsPump(procedure)) return;
   const nowMs = Date.parse(events.at(-1)?.at ?? '') + 60_000;
-  const { state } = new RunFold(procedure).sync(events);
-  if (!runsPump(procedure) || refuseEntry(procedure, state, events, { type: 'pump', on: true }, nowMs)) return;
-  say({ type: 'pump', on: true }, 20);
+  const on = { type: 'pump', on: true } as const;
+  if (refuseEntry(procedure, replay(procedure, events), events, on, nowMs)) return;
+  say(on, 20);
   say({ type: 'pump', on: false }, PULSE_S);
 }
 

@@ -35,7 +35,7 @@ import { RINSES, usualEstimate } from '@core/workshop/jobs/usualEstimate.js';
 import { blankForm, daysOf, estimateOf, intakeOf, priceOfForm, type JobForm } from '../workshop/jobs/jobForm.js';
 import { hourOf } from '@core/workshop/prices/rates.js';
 import { usePriceList } from '../workshop/prices/priceStore.js';
-import type { PourChoice } from '@core/workshop/jobs/pourChoice.js';
+import { pourOf, type PourChoice } from '@core/workshop/jobs/pourChoice.js';
 import PourFields from '../workshop/jobs/PourFields.vue';
 import WaysOn from '../workshop/jobs/WaysOn.vue';
 import BuildNeeds from '../workshop/jobs/BuildNeeds.vue';
@@ -85,10 +85,7 @@ const here = ref(true);
 const says = useSays(() => (page.value && !isBuild.value ? props.id : null));
 const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
 const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${loopId.value}/pours`, signal), loopId);
-const poured = computed(() => {
-  const id = form.productId ?? loop.value?.coolantProductId ?? null;
-  return pours.value?.options.find(({ productId }) => productId === id) ?? null;
-});
+const poured = computed(() => pourOf(pours.value, form.productId ?? loop.value?.coolantProductId ?? null));
 // its own readings, today's among them, go before what two hand-overs say
 const advice = computed(() =>
   history.value

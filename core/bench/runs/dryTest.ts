@@ -3,7 +3,7 @@ import { judgeDecay, type DecayResult } from '../../physics/leak-testing/decay.j
 import { LET_OUT_KPA } from '../../physics/leak-testing/defaults.js';
 import { AIR_OUT } from './checkIds.js';
 import { liquidAtDryTest } from './contents.js';
-import { stepOfKind, type Procedure } from './procedure.js';
+import { stepOf, stepOfKind, type Procedure } from './procedure.js';
 import { dryReadings, type Remark, type RunState } from './state.js';
 
 /** of the benches that are looked at, each with its last readings */
@@ -49,9 +49,10 @@ export function beginDryTest(procedure: Procedure, state: RunState, note: Remark
   // a new list: the old one stays with the checkpoints that hold it
   state.dryReadings = [];
   state.dryTestNumber += 1;
-  const step = state.steps.find(({ kind }) => kind === 'dry-test');
-  step?.notes.push(note);
+  const progress = state.steps.find(({ kind }) => kind === 'dry-test');
+  if (!progress) return;
+  progress.notes.push(note);
   // what belongs behind the verdict, such as letting the air out, is to be done again behind this one
-  for (const { id, after } of procedure.steps.find(({ id: each }) => each === step?.id)?.checks ?? [])
-    if (after === 'verdict' && step) Reflect.deleteProperty(step.checks, id);
+  for (const { id, after } of stepOf(procedure, progress.id)?.checks ?? [])
+    if (after === 'verdict') Reflect.deleteProperty(progress.checks, id);
 }

@@ -30,6 +30,10 @@ export interface PourChoice {
   readonly options: readonly PourOption[];
 }
 
+/** A coolant among what could be poured; null: nobody said which, or the shelf is not known yet. */
+export const pourOf = (choice: PourChoice | null, id: string | null): PourOption | null =>
+  choice?.options.find(({ productId }) => productId === id) ?? null;
+
 /** rinses that a flush counts in its hours, and min of attendance that each one more costs (workshop practice) */
 const RINSES_WITHIN = 2;
 const RINSE_MIN = 12;

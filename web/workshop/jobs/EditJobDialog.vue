@@ -5,7 +5,7 @@ import { computed, reactive, watch } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import { usePriceList } from '../prices/priceStore.js';
 import { usePage } from '../../base/http/usePage.js';
-import type { PourChoice } from '@core/workshop/jobs/pourChoice.js';
+import { pourOf, type PourChoice } from '@core/workshop/jobs/pourChoice.js';
 import PourFields from './PourFields.vue';
 import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
@@ -49,11 +49,8 @@ watch(
 );
 const prices = usePriceList();
 const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${props.job.loop.id}/pours`, signal));
-const meets = computed(() => {
-  const id = form.productId ?? props.job.loop.coolantProductId;
-  return pours.value?.options.find(({ productId }) => productId === id)?.verdict ?? null;
-});
-const advice = computed(() => adviseByHistory(form, props.job.history, meets.value));
+const poured = computed(() => pourOf(pours.value, form.productId ?? props.job.loop.coolantProductId));
+const advice = computed(() => adviseByHistory(form, props.job.history, poured.value?.verdict ?? null));
 const isBuild = computed(() => isBuildKind(form.kind));
 const needsPart = computed(() => !isBuildKind(form.kind) && ABOUT_A_PART.includes(form.kind));
 /** another kind than the one that was booked becomes a change of the loop by its drawing */

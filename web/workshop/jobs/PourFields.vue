@@ -6,7 +6,7 @@ import { reasonWords } from '@core/edge/words/dates.js';
 import { formatMoney } from '@core/workshop/prices/money.js';
 import { SOON_DAYS } from '@core/workshop/due-dates/defaults.js';
 import { METAL_WORDS } from '@core/machine/materials/metals.js';
-import type { PourChoice, PourOption } from '@core/workshop/jobs/pourChoice.js';
+import { pourOf, type PourChoice, type PourOption } from '@core/workshop/jobs/pourChoice.js';
 import { computed, ref } from 'vue';
 import { useDates } from '../../base/units/dates.js';
 
@@ -25,7 +25,7 @@ const emit = defineEmits<{ flush: [] }>();
 const dates = useDates();
 const isOpen = ref(false);
 const pick = computed(() => chosen.value ?? props.nowId);
-const own = computed(() => props.choice.options.find(({ productId }) => productId === pick.value) ?? null);
+const own = computed(() => pourOf(props.choice, pick.value));
 const mustRinse = computed(() => own.value !== null && own.value.verdict !== 'fine' && !props.rinses);
 const longest = computed(() => Math.max(1, ...props.choice.options.map(({ firstDueOn }) => daysBetween(props.today, firstDueOn))));
 const share = (option: PourOption): string => `${(100 * daysBetween(props.today, option.firstDueOn)) / longest.value}%`;

@@ -2,12 +2,12 @@ import type { Priced } from '@core/workshop/prices/priced.js';
 import { priceEstimate } from '@core/workshop/prices/lines.js';
 import type { PriceList } from '@core/workshop/prices/rates.js';
 import type { TypedPart } from '../prices/PartLines.vue';
-import { type BookedKind } from '@core/workshop/job-kinds/kinds.js';
-import { type BesideWork } from '@core/workshop/jobs/beside.js';
+import type { BookedKind } from '@core/workshop/job-kinds/kinds.js';
+import type { BesideWork } from '@core/workshop/jobs/beside.js';
 import type { ColourRead } from '@core/machine/liquids/colourSchema.js';
 import type { EstimateInput } from '@core/workshop/prices/estimate.js';
 import type { Intake, OwnerWindow } from '@core/workshop/jobs/schema.js';
-import { type Sign } from '@core/workshop/jobs/scope.js';
+import type { Sign } from '@core/workshop/jobs/scope.js';
 
 export interface JobForm {
   kind: BookedKind;

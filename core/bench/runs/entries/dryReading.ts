@@ -7,7 +7,7 @@ import { beginDryTest, judgeDryTest } from '../dryTest.js';
 import { isPumpedUp } from '../../../physics/leak-testing/decay.js';
 import { bySource, remark, stamp, type EntryDefinition } from '../entry.js';
 import { pressureAgainst, sealsAgainst } from '../locks.js';
-import { type DryReading, type ReadingSource, type RunState } from '../state.js';
+import type { DryReading, ReadingSource, RunState } from '../state.js';
 import { source } from './fields.js';
 
 export interface DryReadingEntry extends DryReading {

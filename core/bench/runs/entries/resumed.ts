@@ -28,7 +28,8 @@ export const resumed: EntryDefinition<ResumedEntry> = {
     if (!wait) return;
     state.waits[state.waits.length - 1] = { ...wait, resumed: made };
     // its air was let off: what was read belongs to a test that is over, unless it had passed
-    if (currentKind(state) !== 'dry-test' || state.dryReadings.length === 0 || judgeDryTest(procedure, state)?.verdict === 'pass') return;
+    const judged = currentKind(state) === 'dry-test' ? judgeDryTest(procedure, state) : null;
+    if (!judged || judged.verdict === 'pass') return;
     beginDryTest(procedure, state, remark(made, say('Test started again: the machine had waited off the bench')), { airIsOut: true });
   },
   refuse: ({ seen }, { state }) => {
