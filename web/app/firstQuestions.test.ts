@@ -8,7 +8,7 @@ describe('what a page begins with', () => {
   it.each([
     ['/today', '', ['/today', '/benches', '/owners-now']],
     ['/', '', ['/today', '/benches', '/owners-now']],
-    [`/systems/${ID}`, '', [`/systems/${ID}`, '/coolants', '/benches']],
+    [`/systems/${ID}`, '', [`/systems/${ID}`, `/systems/${ID}/next`, '/coolants', '/benches']],
     [`/runs/${ID}`, '', [`/runs/${ID}`, '/coolants', '/benches']],
     [`/systems/${ID}/jobs/new`, '?answers=x', [`/systems/${ID}`, '/coolants', '/benches']],
     [`/loops/${ID}`, '?show=drain', [`/loops/${ID}`, '/coolants', '/benches']],

@@ -11,5 +11,7 @@ export function firstQuestions({ pathname, search }: Address): string[] {
   if (pathname === '/systems') return [linesPath({ q: new URLSearchParams(search).get('q')?.trim() }), '/benches'];
   // a machine is what its job begins with, whatever comes of it
   const [about] = /^\/(systems|jobs|runs|loops)\/[0-9a-f-]{36}(?=$|\/jobs\/new$)/.exec(pathname) ?? [];
-  return about === undefined ? [] : [about, '/coolants', '/benches'];
+  if (about === undefined) return [];
+  // its page stands once what it comes in for next is there as well
+  return [about, ...(about === pathname && about.startsWith('/systems/') ? [`${about}/next`] : []), '/coolants', '/benches'];
 }

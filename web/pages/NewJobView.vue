@@ -84,8 +84,10 @@ const here = ref(true);
 // a loop that was never filled has nothing to say
 const says = useSays(() => (page.value && !isBuild.value ? props.id : null));
 const loop = computed(() => page.value?.loops.find(({ id }) => id === loopId.value) ?? null);
-const { data: pours } = usePage((signal) => get<PourChoice>(`/loops/${loopId.value}/pours`, signal), loopId);
+const { data: pours, settled: poursSettled } = usePage((signal) => get<PourChoice>(`/loops/${loopId.value}/pours`, signal), loopId);
 const poured = computed(() => pourOf(pours.value, form.productId ?? loop.value?.coolantProductId ?? null));
+/** what the advice is made of is there: it neither changes nor moves once it is read */
+const stands = computed(() => poursSettled.value && (isBuild.value || says.settled.value));
 // its own readings, today's among them, go before what two hand-overs say
 const advice = computed(() =>
   history.value
@@ -189,7 +191,7 @@ async function book(): Promise<void> {
         <v-btn variant="text" size="large" :to="`/systems/${id}`">Not now</v-btn>
       </div>
     </section>
-    <form v-else-if="page && history && advice" class="new-job" novalidate @submit.prevent="book">
+    <form v-else-if="page && history && advice && stands" class="new-job" novalidate @submit.prevent="book">
       <header class="spread">
         <div>
           <h1>{{ isBuild ? `Build ${page.system.name}` : `Take in ${page.system.name}` }}</h1>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import type { StoreAnswer } from '@core/workshop/store/answers.js';
+import type { StoreAnswer, WasteAnswer } from '@core/workshop/store/answers.js';
 import { computed } from 'vue';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
 import { downloadTable, fileName } from '../base/files/download.js';
 import WasteShelf from '../workshop/waste/WasteShelf.vue';
+import { useCoolants } from '../workshop/coolants/coolantStore.js';
+import { usePriceList } from '../workshop/prices/priceStore.js';
 import CoolantShelf from '../workshop/coolants/CoolantShelf.vue';
 import KeptParts from '../workshop/store/KeptParts.vue';
 import LotShelf from '../workshop/store/LotShelf.vue';
@@ -12,7 +14,20 @@ import PurchaseList from '../workshop/store/PurchaseList.vue';
 import StoreShelf from '../workshop/store/StoreShelf.vue';
 import { itemRow, keptRow, lotRow } from '../workshop/store/storeRows.js';
 
-const { data: answer, problem, load } = usePage((signal) => get<StoreAnswer>('/store', signal));
+const coolants = useCoolants();
+const prices = usePriceList();
+const shelf = usePage((signal) => get<StoreAnswer>('/store', signal));
+const waste = usePage((signal) => get<WasteAnswer>('/waste', signal));
+const bottles = usePage(async () => {
+  await Promise.all([coolants.load(), prices.load().catch(() => undefined)]);
+  return true;
+});
+/** the shelves stand together: one that came later would push the next away from under a finger */
+const stands = computed(() => [shelf, waste, bottles].every(({ settled }) => settled.value));
+const problem = computed(() => [shelf, waste, bottles].map((each) => each.problem.value).find(Boolean) ?? null);
+const answer = shelf.data;
+const { load } = shelf;
+const again = (): void => [shelf, waste, bottles].forEach((each) => void each.load());
 
 /** The lists of the store as tables. Days as YYYY-MM-DD, volumes in mL, so that any table program sorts them. */
 const lists = computed((): Readonly<Record<string, Record<string, string>[]>> => {
@@ -41,8 +56,8 @@ const lists = computed((): Readonly<Record<string, Record<string, string>[]>> =>
         >
       </div>
     </header>
-    <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" @click="load">Try again</button></p>
-    <div v-if="answer" class="columns">
+    <p v-if="problem" role="alert" class="danger">{{ problem }} <button type="button" @click="again">Try again</button></p>
+    <div v-if="stands && answer" class="columns">
       <div class="stack">
         <CoolantShelf @changed="load" />
         <LotShelf :lots="answer.lots" @changed="load" />
@@ -50,7 +65,7 @@ const lists = computed((): Readonly<Record<string, Record<string, string>[]>> =>
       </div>
       <div class="stack">
         <PurchaseList :lines="answer.purchase" />
-        <WasteShelf :today="answer.today" />
+        <WasteShelf :today="answer.today" :containers="waste.data.value?.containers ?? []" @changed="waste.load" />
         <KeptParts :parts="answer.kept" :today="answer.today" @changed="load" />
       </div>
     </div>

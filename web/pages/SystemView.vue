@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { wasFilled } from '@core/physics/live-book/insideNow.js';
-import type { LoopOfSystem, SystemPage } from '@core/workshop/machines/answers.js';
+import type { LoopOfSystem } from '@core/workshop/machines/answers.js';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { ATTENTION_WORDS, isBesideDue, sayDue } from '@core/workshop/due-dates/attention.js';
@@ -19,8 +19,7 @@ import { useArrivals } from '../workshop/jobs/arrivals.js';
 import { useCoolants } from '../workshop/coolants/coolantStore.js';
 import PolicyWords from '../workshop/due-dates/PolicyWords.vue';
 import DueCard from '../workshop/due-dates/DueCard.vue';
-import { call, get, wordsOf } from '../base/http/api.js';
-import { usePage } from '../base/http/usePage.js';
+import { call, wordsOf } from '../base/http/api.js';
 import { filledOf } from '../machine/profile/filledOf.js';
 import NotDrawn from '../machine/loop/NotDrawn.vue';
 import InsideWords from '../machine/profile/InsideWords.vue';
@@ -31,6 +30,7 @@ import AppointmentWords from '../workshop/jobs/AppointmentWords.vue';
 import FalloutStages from '../workshop/fallout/FalloutStages.vue';
 import FileList from '../workshop/files/FileList.vue';
 import PartLots from '../workshop/lots/PartLots.vue';
+import { useMachinePage } from '../workshop/machines/useMachinePage.js';
 import UsageCard from '../workshop/usage/UsageCard.vue';
 import MachineHistory from '../workshop/machines/MachineHistory.vue';
 
@@ -46,15 +46,7 @@ const props = defineProps<{ id: string }>();
 const router = useRouter();
 const notices = useNotices();
 const coolants = useCoolants();
-const {
-  data: page,
-  problem,
-  missing,
-  load,
-} = usePage(
-  async (signal) => (await Promise.all([get<SystemPage>(`/systems/${props.id}`, signal), coolants.load()]))[0],
-  () => props.id,
-);
+const { data: page, problem, missing, load } = useMachinePage(() => props.id);
 watch(page, (answer) => {
   if (answer) document.title = say('{name} · Lavacrum', { name: answer.system.name });
 });
@@ -169,6 +161,7 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
       </header>
       <MachineAnswers
         :machine="page.answers"
+        :next="page.next"
         :today="page.today"
         :loop="page.loops.find(({ id }) => id === page?.answers?.loops[0]?.id) ?? null"
         class="mt-4"
@@ -206,6 +199,7 @@ const everFilled = computed(() => page.value?.loops.some(({ inside }) => inside 
             <FalloutStages
               :loop-id="loop.id"
               :coolant-class="coolants.find(loop.coolantProductId)?.coolantClass ?? null"
+              :found="loop.fallout"
               :today="page.today"
               :may-write="session.may('machines')"
               @changed="load"

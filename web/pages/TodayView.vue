@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { TodayAnswer } from '@core/workshop/machines/answers.js';
-import { computed, onMounted, onScopeDispose, ref, watch } from 'vue';
+import { computed, onMounted, onScopeDispose, reactive, watch } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { get } from '../base/http/api.js';
 import { usePage } from '../base/http/usePage.js';
@@ -62,11 +62,15 @@ const groups = computed(() => [
 ]);
 const isEmpty = computed(() => groups.value.every(({ lines }) => lines.length === 0));
 const problem = computed(() => benches.problem ?? dues.problem.value);
-/** what lies above the benches is there, or takes too long: nothing moves under a finger that is on its way to a bench */
-const stands = ref(false);
-const LONGEST_MS = 800;
-const patience = setTimeout(() => (stands.value = true), LONGEST_MS);
-onScopeDispose(() => clearTimeout(patience));
+/** what lies above the benches and is not known yet: nothing moves under a finger that is on its way to one */
+const awaited = reactive({ week: session.account?.role === 'lead', owners: true });
+const known = computed(() => dues.settled.value && (benches.loaded || benches.problem !== null));
+/** ms that it is waited for once the rest is there */
+const LONGEST_MS = 1500;
+let patience: number | undefined;
+watch(known, () => (patience = window.setTimeout(() => Object.assign(awaited, { week: false, owners: false }), LONGEST_MS)));
+onScopeDispose(() => window.clearTimeout(patience));
+const stands = computed(() => known.value && !awaited.week && !awaited.owners);
 function again(): void {
   void benches.refresh();
   void dues.load();
@@ -81,11 +85,11 @@ function again(): void {
     </header>
     <p v-if="problem" role="alert" class="danger">{{ problem }} <v-btn size="small" @click="again">Try again</v-btn></p>
 
-    <FirstWeek v-if="session.account?.role === 'lead'" @changed="again" />
+    <FirstWeek v-if="session.account?.role === 'lead'" @changed="again" @settled="awaited.week = false" />
 
-    <OwnersToday @changed="dues.load()" @settled="stands = true" />
+    <OwnersToday @changed="dues.load()" @settled="awaited.owners = false" />
 
-    <section v-if="stands && (answer || problem)" class="benches" aria-label="Benches">
+    <section v-if="stands" class="benches" aria-label="Benches">
       <template v-for="bench in standing" :key="bench.id">
         <BenchPlinth v-for="run in bench.runs" :key="run.id" :name="bench.name" :run="run" :file="fileOf(run.id)" />
         <BenchPlinth
@@ -98,11 +102,11 @@ function again(): void {
       </template>
     </section>
 
-    <WaitingShelf v-if="answer" :runs="benches.runs" :today="answer.today" :file-of="fileOf" />
+    <WaitingShelf v-if="stands && answer" :runs="benches.runs" :today="answer.today" :file-of="fileOf" />
 
-    <DoorList v-if="answer" :coming-in="answer.comingIn" :ready="answer.ready" :today="answer.today" @changed="dues.load()" />
+    <DoorList v-if="stands && answer" :coming-in="answer.comingIn" :ready="answer.ready" :today="answer.today" @changed="dues.load()" />
 
-    <section v-if="answer" class="dues">
+    <section v-if="stands && answer" class="dues">
       <header class="spread">
         <h2>{{ answer.overdue.found ?? 0 }} overdue, {{ answer.coming.found ?? 0 }} coming up</h2>
         <p v-if="answer.dusty > 0" class="quiet">{{ answer.dusty }} only to dust: done beside other work, so it never counts as overdue</p>

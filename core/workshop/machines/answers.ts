@@ -1,3 +1,4 @@
+import type { FalloutAnswer } from '../fallout/answers.js';
 import type { CallMachine } from '../calls/answers.js';
 import type { Whereabouts } from '../jobs/arrival.js';
 import type { Appointment, Coming, Ready } from '../jobs/answers.js';
@@ -109,6 +110,8 @@ export interface LoopOfSystem {
   revision: { number: number; kind: RevisionKind; volumeMl: number; volumeSdMl: number; file: LoopFile } | null;
   /** null without a drawing */
   inside: InsideNow | null;
+  /** of its liquid: of a suspension alone something is seen */
+  fallout: FalloutAnswer;
   runs: { id: string; loopId: string; state: string; startedAt: string }[];
 }
 

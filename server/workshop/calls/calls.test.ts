@@ -37,15 +37,15 @@ const booking = (offer: OffersAnswer['offers'][number] | undefined, agreed: stri
   agreed,
 });
 
-describe('what a loop comes in for next', () => {
+describe('what a machine comes in for next', () => {
   it('takes the same hours on its page as when it is offered on the phone, and is seen by its own workshop only', async () => {
-    const next = (await desk.get<NextVisit>(`/loops/${tower.loopId}/next`)).body;
+    const { next } = (await desk.get<{ next: NextVisit }>(`/systems/${tower.systemId}/next`)).body;
     // freshly filled: nothing speaks for opening it today, but this is asked of the day on which it is due
     expect(next).toMatchObject({ kind: 'drain-refill', learnedFrom: 0 });
     const offered = (await desk.get<OffersAnswer>(`/offers?loop=${tower.loopId}&kind=${next.kind}&hours=${next.hours.toFixed(2)}`)).body;
     expect(offered.attendedMinutes).toBeCloseTo(60 * next.hours, 6);
     const stranger = await bench.workshop('Strangers');
-    expect((await stranger.get(`/loops/${tower.loopId}/next`)).status).toBe(404);
+    expect((await stranger.get(`/systems/${tower.systemId}/next`)).status).toBe(404);
   });
 });
 

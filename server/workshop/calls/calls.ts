@@ -102,7 +102,7 @@ async function answersOf(ask: Ask, shown: readonly Called[]): Promise<CallMachin
 }
 
 /** The loops of each machine: what falls due first before what was made first. */
-async function loopsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, CallMachine['loops']>> {
+export async function loopsOf({ scope }: Ask, ids: readonly string[]): Promise<Map<string, CallMachine['loops']>> {
   const first = sql`(select min(${dueItem.dueOn}) from ${dueItem} where ${dueItem.loopId} = ${loop.id} and ${dueItem.state} = 'open' and ${dueItem.kind} not in ('dust-clean', 'paste-renewal', 'stirring'))`;
   const rows = await scope
     .select({ systemId: loop.systemId, id: loop.id, name: loop.name })

@@ -12,6 +12,6 @@ export function callRoutes(routes: Routes): void {
   routes.get<CallAnswer>('/calls', (ask) => whoCalls(ask, readInput<CallQuery>(callSchema, { ...ask.request.query }).who));
   routes.get<OffersAnswer>('/offers', (ask) => offersFor(ask, readInput<OffersQuery>(offersSchema, { ...ask.request.query })));
   routes.get<OffersAnswer>('/jobs/:id/offers', offersForJob);
-  routes.get<NextVisit>('/loops/:id/next', readNextVisit);
+  routes.get<{ next: NextVisit | null }>('/systems/:id/next', readNextVisit);
   routes.post<JobPage>('/systems/:id/bookings', (ask) => bookCall(ask, bodyAs<BookingInput>(ask.request, bookingSchema)));
 }

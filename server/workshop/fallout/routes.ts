@@ -1,15 +1,15 @@
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { demandPast } from '../../../core/base/checking/input.js';
 import type { FalloutAnswer } from '../../../core/workshop/fallout/answers.js';
 import { falloutSchema, type FalloutInput } from '../../../core/workshop/fallout/schema.js';
 import { falloutLook } from '../../base/database/tables/fallout.js';
 import { loop, loopRevision } from '../../base/database/tables/loops.js';
-import { person } from '../../base/database/tables/people.js';
 import { fill } from '../../base/database/tables/runs.js';
 import { bodyAs, idFrom, type Ask } from '../../base/http/context.js';
 import { notFound } from '../../base/http/errors.js';
 import type { Routes } from '../../base/http/routes.js';
 import { redate } from '../due-dates/redate.js';
+import { looksOf } from './looks.js';
 
 /** Fallout of a loop's liquid as dated stages: seen, and struck out where it was wrong. */
 export function falloutRoutes(routes: Routes): void {
@@ -28,13 +28,7 @@ async function answerFor({ scope }: Ask, loopId: string): Promise<FalloutAnswer>
     .where(eq(loop.id, loopId))
     .groupBy(loop.id);
   if (!own) throw notFound('loop');
-  const looks = await scope
-    .select({ id: falloutLook.id, stage: falloutLook.stage, on: falloutLook.on, note: falloutLook.note, by: person.name })
-    .from(falloutLook)
-    .innerJoin(person, eq(person.id, falloutLook.personId))
-    .where(and(eq(falloutLook.loopId, loopId), isNull(falloutLook.struckAt)))
-    .orderBy(desc(falloutLook.on), desc(falloutLook.createdAt));
-  return { ...own, looks };
+  return { ...own, looks: (await looksOf(scope, [loopId]))(loopId) };
 }
 
 async function writeDown(ask: Ask, input: FalloutInput): Promise<FalloutAnswer> {

@@ -1,5 +1,6 @@
 import { say } from '../../../core/base/words/say.js';
 import type { Scope } from '../../base/database/client.js';
+import { looksOf } from '../fallout/looks.js';
 import { insideOf } from '../../machine/loops/inside.js';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import { escalationOf } from '../../../core/workshop/due-dates/escalation.js';
@@ -153,6 +154,7 @@ export async function readSystem(ask: Ask) {
     const revision = revisionOf(loopId);
     insides.push(revision && (await insideOf(scope, loopId, revision.file)));
   }
+  const looks = await looksOf(scope, loopIds);
   const policies = await ownPolicies(scope, { systemId: id, ownerId: row.owner.id });
   return {
     system: { ...told(row.system), policy: policies.system },
@@ -162,8 +164,9 @@ export async function readSystem(ask: Ask) {
       dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
       ask.today,
     ),
-    loops: loops.map(({ filledOn: _, ...each }, index) => ({
+    loops: loops.map(({ filledOn: ownFilledOn, ...each }, index) => ({
       ...each,
+      fallout: { filledOn: ownFilledOn, looks: looks(each.id) },
       revision: revisionOf(each.id),
       inside: insides[index] ?? null,
       runs: runs.filter(({ loopId }) => loopId === each.id),

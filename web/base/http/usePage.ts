@@ -1,4 +1,4 @@
-import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef, type WatchSource } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef, type WatchSource } from 'vue';
 import { ApiError, wordsOf } from './api.js';
 import { latest } from './latest.js';
 
@@ -9,6 +9,8 @@ export interface Page<T> {
   /** there is nothing at this address */
   readonly missing: Ref<boolean>;
   readonly loading: Ref<boolean>;
+  /** what was asked first is known, or cannot be */
+  readonly settled: ComputedRef<boolean>;
   load(): Promise<void>;
   /** an answer that came another way, such as that of a save */
   take(answer: T): void;
@@ -52,6 +54,7 @@ export function usePage<T>(ask: (signal: AbortSignal) => Promise<T>, on?: WatchS
     problem,
     missing,
     loading,
+    settled: computed(() => data.value !== null || problem.value !== null),
     load,
     take: (answer) => {
       // what a save answers is newer than what was asked before it

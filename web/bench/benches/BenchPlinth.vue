@@ -36,17 +36,17 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
   <article class="bench" :class="{ empty: !run }" :aria-label="name">
     <component :is="run ? 'router-link' : 'div'" class="standing" :to="run ? `/runs/${run.id}` : undefined">
       <template v-if="run">
-        <LoopProfile
-          v-if="file"
-          class="machine"
-          :loop="file"
-          :colour="run.colour"
-          :filled="filled"
-          :height="132"
-          bare
-          :label="`Loop of ${run.systemName}`"
-        />
-        <div v-else class="machine" />
+        <div class="machine">
+          <LoopProfile
+            v-if="file"
+            :loop="file"
+            :colour="run.colour"
+            :filled="filled"
+            :height="132"
+            bare
+            :label="`Loop of ${run.systemName}`"
+          />
+        </div>
         <div class="words">
           <h3>{{ run.systemName }}</h3>
           <p class="quiet">{{ run.practice ? 'practice, not the machine itself' : run.ownerName }}</p>
@@ -100,6 +100,10 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
 }
 a.standing:hover .step {
   text-decoration: underline;
+}
+/* its place is there before the drawing is */
+.machine {
+  min-height: 132px;
 }
 .words .step {
   margin-top: 6px;

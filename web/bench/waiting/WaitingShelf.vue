@@ -24,15 +24,17 @@ const filledOf = (run: BenchRun): Map<string, number> | null => (run.inside ? ne
     <ul class="plain-list">
       <li v-for="run in waiting" :key="run.id">
         <router-link :to="`/runs/${run.id}`">
-          <LoopProfile
-            v-if="run.file"
-            :loop="run.file"
-            :colour="run.colour"
-            :filled="filledOf(run)"
-            :height="64"
-            bare
-            :label="`Loop of ${run.systemName}`"
-          />
+          <div class="drawn">
+            <LoopProfile
+              v-if="run.file"
+              :loop="run.file"
+              :colour="run.colour"
+              :filled="filledOf(run)"
+              :height="64"
+              bare
+              :label="`Loop of ${run.systemName}`"
+            />
+          </div>
           <span class="words">
             <strong>{{ run.systemName }}</strong> <span class="quiet">{{ run.ownerName }}</span>
             <span class="line">{{ waitsForWords(run.waits) }}</span>
@@ -70,6 +72,9 @@ a {
 }
 a:hover strong {
   text-decoration: underline;
+}
+.drawn {
+  min-height: 64px;
 }
 .words {
   min-width: 0;

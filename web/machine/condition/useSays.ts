@@ -22,8 +22,10 @@ export function useSays(systemId: () => string | null): {
   risenK: ComputedRef<number | null>;
   /** the newest reading that counts of the first part that has one */
   held: ComputedRef<(PartHeld & { readonly name: string }) | null>;
+  /** what it says is known, or cannot be */
+  settled: ComputedRef<boolean>;
 } {
-  const { data: page } = usePage((signal) => get<ConditionPage>(`/systems/${systemId()}/condition`, signal), systemId);
+  const { data: page, settled } = usePage((signal) => get<ConditionPage>(`/systems/${systemId()}/condition`, signal), systemId);
   const conditions = computed(() => {
     const { parts = [], readings = [], marks = [], limits = null } = (page.value ?? {}) as Partial<ConditionPage>;
     return limits && readings.length > 0 ? conditionOf(parts, readings, marks, limits).filter(({ points }) => points.length > 0) : [];
@@ -46,5 +48,6 @@ export function useSays(systemId: () => string | null): {
         : null;
     }),
     risenK: computed(() => risenMostK(conditions.value)),
+    settled,
   };
 }

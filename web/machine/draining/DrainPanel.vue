@@ -109,7 +109,8 @@ const AFTER = [
       @turn="turnHandle"
     />
 
-    <div class="below">
+    <!-- with the plan, or with what hands made of the drawing before it came -->
+    <div v-if="plan || big !== null" class="below">
       <section class="now" aria-live="polite">
         <template v-if="big !== null">
           <p class="big-number">

@@ -35,7 +35,7 @@ const longest = computed(() => Math.max(0, ...pulses.value.map(({ runS }) => run
 </script>
 
 <template>
-  <div>
+  <div class="forecast">
     <template v-if="forecast && simulation">
       <FillRange :forecast="forecast" :colour="colour" />
       <p v-if="!simulation.primes" class="warn mt-2" role="alert">
@@ -61,3 +61,10 @@ const longest = computed(() => Math.max(0, ...pulses.value.map(({ runS }) => run
     <FillPlanDrawing v-else-if="twin.problem.value !== null || answer" :plan="plan" :colour="colour" />
   </div>
 </template>
+
+<style scoped>
+/* its place is there before the worker has an answer */
+.forecast {
+  min-height: 128px;
+}
+</style>

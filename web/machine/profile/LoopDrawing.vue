@@ -330,6 +330,9 @@ const secondLine = computed(() => {
   width: 100%;
   overflow: hidden;
 }
+.twin > svg {
+  display: block;
+}
 .home text {
   font-size: 14px;
   fill: var(--ink-soft);

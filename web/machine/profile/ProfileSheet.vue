@@ -26,17 +26,19 @@ const HEIGHT = 296;
 
 <template>
   <section class="sheet drawing" :aria-label="label">
-    <LoopDrawing
-      v-if="scene"
-      :unrolled="scene.unrolled"
-      :picture="scene.picture"
-      :colour="colour"
-      :openings="openings"
-      :line="line"
-      :height="HEIGHT"
-      :label="label"
-      @turn="emit('turn', $event)"
-    />
+    <div class="stand" :style="{ minHeight: `${HEIGHT}px` }">
+      <LoopDrawing
+        v-if="scene"
+        :unrolled="scene.unrolled"
+        :picture="scene.picture"
+        :colour="colour"
+        :openings="openings"
+        :line="line"
+        :height="HEIGHT"
+        :label="label"
+        @turn="emit('turn', $event)"
+      />
+    </div>
     <FateKey v-if="fates.length > 0" class="mt-2" :colour="colour" :fates="fates" />
   </section>
 </template>

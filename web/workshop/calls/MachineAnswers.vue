@@ -2,28 +2,30 @@
 import { say } from '@core/base/words/say.js';
 import type { CallMachine, NextVisit } from '@core/workshop/calls/answers.js';
 import type { LoopOfSystem } from '@core/workshop/machines/answers.js';
-import { computed, onMounted } from 'vue';
+import { computed } from 'vue';
 import { useDates } from '../../base/units/dates.js';
-import { get } from '../../base/http/api.js';
-import { usePage } from '../../base/http/usePage.js';
 import { priceOfForm } from '../jobs/jobForm.js';
 import { usePriceList } from '../prices/priceStore.js';
 import AnswerPlates from './AnswerPlates.vue';
 import { comesAnswer, costsAnswer, dueAnswer, readyAnswer } from './callWords.js';
 
 /** The four answers at the head of a machine's page: the same ones that are said on the phone. */
-const props = defineProps<{ machine: CallMachine; today: string; loop: Pick<LoopOfSystem, 'id' | 'coolantProductId'> | null }>();
+const props = defineProps<{
+  machine: CallMachine;
+  today: string;
+  loop: Pick<LoopOfSystem, 'id' | 'coolantProductId'> | null;
+  /** what it comes in for when its date comes */
+  next: NextVisit | null;
+}>();
 const dates = useDates();
 const times = { day: dates.day, slotTime: dates.weekdayAndTime };
 const prices = usePriceList();
-onMounted(() => void prices.load().catch(() => undefined));
 /** what it would come in for next, where nothing was estimated yet */
-const loopId = computed(() => (props.machine.state === 'in-service' && !props.machine.job ? (props.loop?.id ?? null) : null));
-const { data: next } = usePage((signal) => get<NextVisit>(`/loops/${loopId.value}/next`, signal), loopId);
 const usual = computed(() => {
-  const { loop } = props;
-  if (!next.value || !loop || loopId.value === null) return null;
-  const { kind, hours, coolantMl, learnedFrom } = next.value;
+  const { loop, next, machine } = props;
+  // what is booked has its own estimate
+  if (!next || !loop || machine.state !== 'in-service' || machine.job) return null;
+  const { kind, hours, coolantMl, learnedFrom } = next;
   const form = { hours, coolantMl, partsText: '', priceText: '', parts: [] };
   return { kind, hours, coolantMl, learnedFrom, priced: priceOfForm(prices.list, kind, loop.coolantProductId, form) };
 });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import type { Product } from '@core/workshop/coolants/answers.js';
-import { onMounted, reactive, ref } from 'vue';
+import { reactive, ref } from 'vue';
 import { COOLANT_CLASSES, COOLANT_CLASS_KEYS, type CoolantClass } from '@core/machine/liquids/classes.js';
 import { liquidOf, liquidWords } from '@core/machine/liquids/fluids.js';
 import { METAL_KEYS, METAL_WORDS, type Metal } from '@core/machine/materials/metals.js';
@@ -57,10 +57,6 @@ async function setMetals({ id, version }: Product): Promise<void> {
 /** the coolant whose sheets are open */
 const papersOf = ref<string | null>(null);
 const lot = ref('');
-onMounted(() => {
-  void coolants.load();
-  void prices.load().catch(() => undefined);
-});
 
 const blank = () => ({
   name: '',

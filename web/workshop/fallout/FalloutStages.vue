@@ -1,28 +1,36 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, shallowRef, watch } from 'vue';
 import { say, sayWord } from '@core/base/words/say.js';
 import type { FalloutAnswer } from '@core/workshop/fallout/answers.js';
 import { FALLOUT_STAGES, stageSince } from '@core/workshop/due-dates/falloutStages.js';
 import { FALLOUT_STAGE_KEYS, type FalloutStage } from '@core/workshop/due-dates/facts.js';
 import type { CoolantClass } from '@core/machine/liquids/classes.js';
 import { suspensionOf } from '@core/machine/liquids/suspensions.js';
-import { call, get, wordsOf } from '../../base/http/api.js';
-import { usePage } from '../../base/http/usePage.js';
+import { call, wordsOf } from '../../base/http/api.js';
 import { useNotices } from '../../base/shell/notices.js';
 import { useDates } from '../../base/units/dates.js';
 
 /** How far a suspension has fallen out, stage by stage with the day on which it was seen first since the fill. */
-const props = defineProps<{ loopId: string; coolantClass: CoolantClass | null; today: string; mayWrite: boolean }>();
+const props = defineProps<{
+  loopId: string;
+  coolantClass: CoolantClass | null;
+  /** as it was when the page came */
+  found: FalloutAnswer;
+  today: string;
+  mayWrite: boolean;
+}>();
 const emit = defineEmits<{ changed: [] }>();
 const dates = useDates();
 const notices = useNotices();
-const { data: answer, take } = usePage(
-  (signal) => get<FalloutAnswer>(`/loops/${props.loopId}/fallout`, signal),
-  // particles that are held up fall out; of other liquids nothing is asked
-  () => (props.coolantClass && suspensionOf(props.coolantClass) ? props.loopId : null),
+// particles that are held up fall out; of other liquids nothing is asked
+const falls = computed(() => props.coolantClass !== null && suspensionOf(props.coolantClass) !== null);
+const answer = shallowRef(props.found);
+watch(
+  () => props.found,
+  (now) => (answer.value = now),
 );
-const since = computed(() => answer.value?.filledOn ?? null);
-const looks = computed(() => (answer.value?.looks ?? []).filter(({ on }) => since.value !== null && on >= since.value));
+const since = computed(() => answer.value.filledOn);
+const looks = computed(() => answer.value.looks.filter(({ on }) => since.value !== null && on >= since.value));
 const now = computed(() => (since.value === null ? null : stageSince(looks.value, since.value)));
 const rows = computed(() =>
   FALLOUT_STAGE_KEYS.map((stage) => {
@@ -38,7 +46,7 @@ const WHAT_NOW: Record<FalloutStage, string> = {
 
 async function send(work: Promise<FalloutAnswer>, words: string, undo?: () => void): Promise<void> {
   try {
-    take(await work);
+    answer.value = await work;
     notices.say(words, undo);
     emit('changed');
   } catch (error) {
@@ -60,7 +68,7 @@ function strike(id: string): void {
 </script>
 
 <template>
-  <section v-if="answer && since" class="fallout" aria-label="Fallout, stage by stage">
+  <section v-if="falls && since" class="fallout" aria-label="Fallout, stage by stage">
     <h3>Fallout</h3>
     <p v-if="now" :class="{ danger: now.stage === 'stays' }">{{ sayWord(WHAT_NOW[now.stage]) }}</p>
     <p v-else class="quiet">Nothing was seen since the fill of {{ dates.day(since) }}. Look at it settled, before the pump starts.</p>

@@ -14,7 +14,9 @@ async function open(answer: FalloutAnswer, mayWrite = true) {
         ? { ...answer, looks: [look('stays', '2026-05-01'), ...answer.looks] }
         : answer,
   }));
-  const screen = mountScreen(FalloutStages, { props: { loopId: 'l', coolantClass: 'opaque', today: '2026-05-01', mayWrite } });
+  const screen = mountScreen(FalloutStages, {
+    props: { loopId: 'l', coolantClass: 'opaque', found: answer, today: '2026-05-01', mayWrite },
+  });
   await settle();
   return { screen, asked };
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say, sayWord } from '@core/base/words/say.js';
 import type { FirstStep, FirstWeekAnswer } from '@core/workshop/first-week/firstWeek.js';
-import { computed, defineAsyncComponent, ref } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { call, get, wordsOf } from '../../base/http/api.js';
 import { usePage } from '../../base/http/usePage.js';
 import { useNotices } from '../../base/shell/notices.js';
@@ -15,10 +15,11 @@ const FirstBenches = defineAsyncComponent(() => import('./FirstBenches.vue'));
 const FirstCoolants = defineAsyncComponent(() => import('./FirstCoolants.vue'));
 const FirstHours = defineAsyncComponent(() => import('./FirstHours.vue'));
 const FirstPrice = defineAsyncComponent(() => import('./FirstPrice.vue'));
-const emit = defineEmits<{ changed: [] }>();
+const emit = defineEmits<{ changed: []; /** what it shows is known, or cannot be */ settled: [] }>();
 const notices = useNotices();
 const benchStore = useBenches();
-const { data: week, load, take } = usePage((signal) => get<FirstWeekAnswer>('/first-week', signal));
+const { data: week, load, take, settled } = usePage((signal) => get<FirstWeekAnswer>('/first-week', signal));
+watch(settled, () => emit('settled'));
 const chosen = ref<FirstStep | null>(null);
 const missing = computed(() => (week.value?.steps ?? []).filter(({ state }) => state === 'missing').map(({ step }) => step));
 const now = computed<FirstStep | null>(() =>

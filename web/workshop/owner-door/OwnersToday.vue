@@ -21,8 +21,8 @@ const dates = useDates();
 const notices = useNotices();
 const session = useSession();
 const submit = useSubmit();
-const { data: owners, problem, load, take } = usePage((signal) => get<OwnersNow>('/owners-now', signal));
-watch([owners, problem], () => emit('settled'));
+const { data: owners, load, take, settled } = usePage((signal) => get<OwnersNow>('/owners-now', signal));
+watch(settled, () => emit('settled'));
 usePush({ owners: () => void load(), resync: () => void load() });
 
 const WAITS: Readonly<Record<WaitsForOwner['what'], string>> = {

@@ -152,8 +152,8 @@ describe('the loan machine of a job', () => {
 describe('waste', () => {
   const can = { id: 'w', label: 'Grey can', kind: 'used-coolant', capacityMl: 10_000, levelMl: 9000, state: 'open', handedOn: null, handedTo: '', documentNumber: '', version: 3 }; // prettier-ignore
   const open = async () => {
-    reply = ({ path }) => ({ status: 200, body: path === '/waste' ? { containers: [can] } : { entries: [] } });
-    const screen = mountScreen(WasteShelf, { props: { today: '2026-03-10' } });
+    reply = () => ({ status: 200, body: { entries: [] } });
+    const screen = mountScreen(WasteShelf, { props: { today: '2026-03-10', containers: [can] as never } });
     await settle();
     await screen.find('.cans button').trigger('click');
     await settle();

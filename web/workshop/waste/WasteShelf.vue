@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { sayWord } from '@core/base/words/say.js';
 import type { WasteContainer } from '@core/workshop/store/answers.js';
-import { computed, onMounted, reactive, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { WASTE_KINDS, type WasteKind } from '@core/workshop/store/schema.js';
 import { formatMl } from '@core/base/units/display.js';
 import { downloadTable, fileName } from '../../base/files/download.js';
-import { call, get, wordsOf } from '../../base/http/api.js';
+import { call, get } from '../../base/http/api.js';
 import { useSubmit } from '../../base/http/useSubmit.js';
 import { useDates } from '../../base/units/dates.js';
 import { useSession } from '../people/sessionStore.js';
@@ -13,13 +13,12 @@ import NumberField from '../../base/units/NumberField.vue';
 import DayField from '../../base/units/DayField.vue';
 
 /** Waste containers as they stand, each with its level; what went in from which job; the paper of the hand-over. */
-const props = defineProps<{ today: string }>();
+const props = defineProps<{ today: string; containers: readonly WasteContainer[] }>();
+const emit = defineEmits<{ changed: [] }>();
 const submit = useSubmit();
 const handing = useSubmit();
 const dates = useDates();
 const session = useSession();
-const containers = ref<WasteContainer[]>([]);
-const problem = ref<string | null>(null);
 const adding = ref(false);
 const at = ref<string | null>(null);
 const entries = ref<{ id: string; at: string; volumeMl: number; note: string; systemName: string | null; systemId: string | null }[]>([]);
@@ -29,17 +28,9 @@ const poured = reactive({ volumeMl: null as number | null, note: '' });
 const paper = reactive({ on: props.today, to: '', carrier: '', wasteCode: '', documentNumber: '' });
 const kinds = Object.entries(WASTE_KINDS).map(([value, title]) => ({ value, title: sayWord(title) }));
 
-async function load(): Promise<void> {
-  try {
-    containers.value = (await get<{ containers: WasteContainer[] }>('/waste')).containers;
-  } catch (error) {
-    problem.value = wordsOf(error);
-  }
-}
-onMounted(load);
-const standing = computed(() => containers.value.filter(({ state }) => state === 'open'));
-const gone = computed(() => containers.value.filter(({ state }) => state !== 'open'));
-const chosen = computed(() => containers.value.find(({ id }) => id === at.value) ?? null);
+const standing = computed(() => props.containers.filter(({ state }) => state === 'open'));
+const gone = computed(() => props.containers.filter(({ state }) => state !== 'open'));
+const chosen = computed(() => props.containers.find(({ id }) => id === at.value) ?? null);
 
 async function look(id: string): Promise<void> {
   at.value = at.value === id ? null : id;
@@ -50,7 +41,7 @@ async function add(): Promise<void> {
   if (!(await submit.run((idempotencyKey) => call('POST', '/waste', { body: { ...form }, idempotencyKey })))) return;
   adding.value = false;
   form.label = '';
-  await load();
+  emit('changed');
 }
 const download = (): Promise<void> =>
   downloadTable(
@@ -69,7 +60,7 @@ async function pourIn(): Promise<void> {
   );
   if (!done || can === null) return;
   Object.assign(poured, { volumeMl: null, note: '' });
-  await load();
+  emit('changed');
   at.value = null;
   await look(can);
 }
@@ -77,7 +68,7 @@ async function handOver(): Promise<void> {
   const body = { ...paper, version: chosen.value?.version };
   if (!(await handing.run(() => call('PUT', `/waste/${at.value}/hand-over`, { body })))) return;
   at.value = null;
-  await load();
+  emit('changed');
 }
 /** share from which a container is handed over soon */
 const FULL = 0.85;
@@ -96,7 +87,6 @@ const FULL = 0.85;
       <p v-if="submit.problem.value" role="alert" class="danger">{{ submit.problem.value }}</p>
       <v-btn type="submit" :loading="submit.busy.value">Put it up</v-btn>
     </form>
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
     <p v-if="standing.length === 0" class="quiet">
       No container stands here. Put one up and label it: what comes out of a loop is poured into it, job by job.
     </p>
