@@ -103,6 +103,7 @@ a.standing:hover .step {
 }
 /* its place is there before the drawing is */
 .machine {
+  min-width: 0;
   min-height: 132px;
 }
 .words .step {

@@ -74,6 +74,7 @@ a:hover strong {
   text-decoration: underline;
 }
 .drawn {
+  min-width: 0;
   min-height: 64px;
 }
 .words {
