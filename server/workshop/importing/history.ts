@@ -17,7 +17,7 @@ import type { Ask } from '../../base/http/context.js';
 import { clockInputs } from '../due-dates/clockInputs.js';
 import { openMissingDust } from '../due-dates/dust.js';
 import { tellDates } from '../due-dates/writeDates.js';
-import { countDates, insertAll, openBatch, readRows } from './batch.js';
+import { countDates, openBatch, readRows, TableWriter } from './batch.js';
 import { namedCoolants, writeCoolants, type Product } from './coolants.js';
 
 /** Machines of the workshop as a history finds them. */
@@ -70,24 +70,23 @@ export async function importHistory(ask: Ask, input: ImportInput): Promise<Impor
   );
   const own = { workshopId: account.workshopId, createdAt: batch.at };
   const placed = works.map((work, index) => ({ work, product: products[index] ?? null, jobId: randomUUID(), fillId: randomUUID() }));
-  await insertAll(
-    scope,
-    job,
-    placed.map(({ work, jobId }) => {
-      const known = people.get(plainWord(work.by));
-      return { ...own, id: jobId, systemId: work.systemId, kind: work.kind, state: 'done' as const, doneOn: work.on, note: work.note, personId: known ?? account.personId, doneBy: work.by, importId: batch.id }; // prettier-ignore
-    }),
-  );
-  await insertAll(
-    scope,
-    fill,
-    placed.flatMap(({ work, product, jobId, fillId }) => {
-      const revisionId = revisionOf.get(loopOf.get(work.systemId) ?? '');
-      return product === null || work.fill === null || revisionId === undefined
-        ? []
-        : [{ ...own, id: fillId, revisionId, jobId, productId: product.id, filledOn: work.on, pouredMl: work.fill.pouredMl }];
-    }),
-  );
+  const writer = new TableWriter(scope);
+  await writer.add(job, { ...own, state: 'done', importId: batch.id }, placed, ({ work, jobId }) => ({
+    id: jobId,
+    systemId: work.systemId,
+    kind: work.kind,
+    doneOn: work.on,
+    note: work.note,
+    personId: people.get(plainWord(work.by)) ?? account.personId,
+    doneBy: work.by,
+  }));
+  await writer.add(fill, own, placed, ({ work, product, jobId, fillId }) => {
+    const revisionId = revisionOf.get(loopOf.get(work.systemId) ?? '');
+    return product === null || work.fill === null || revisionId === undefined
+      ? null
+      : { id: fillId, revisionId, jobId, productId: product.id, filledOn: work.on, pouredMl: work.fill.pouredMl };
+  });
+  await writer.end();
   const touched = [...new Set(placed.filter(({ product }) => product !== null).map(({ work }) => loopOf.get(work.systemId)))].filter((id) => id !== null && id !== undefined); // prettier-ignore
   const dues = await redateLoops(ask, touched, batch.at);
   await openMissingDust(scope, [...new Set(placed.map(({ work }) => work.systemId))]);
@@ -182,9 +181,11 @@ async function redateLoops(ask: Ask, loopIds: readonly string[], at: Date): Prom
   const inputOf = await clockInputs(scope, { loopIds, systemIds: changed.map(({ machine }) => machine.id) });
   const rows = changed.map(({ loopId, fill: own, product, machine }) => {
     const { dueOn, reason, estimated, clocks } = nextService(inputOf({ loopId, fill: own, product, machine }));
-    return { workshopId: account.workshopId, createdAt: at, systemId: machine.id, loopId, fillId: own.id, kind: 'coolant-service' as const, dueOn, reason, estimated, clocks: [...clocks] }; // prettier-ignore
+    return { systemId: machine.id, loopId, fillId: own.id, dueOn, reason, estimated, clocks: [...clocks] };
   });
-  await insertAll(scope, dueItem, rows);
+  const writer = new TableWriter(scope);
+  await writer.add(dueItem, { workshopId: account.workshopId, createdAt: at, kind: 'coolant-service' }, rows, (row) => row);
+  await writer.end();
   const now = changed.map(({ loopId, fill: own, product }) => ({
     loop: loopId,
     fill: own.id,

@@ -19,7 +19,7 @@ import { clockInputs } from '../due-dates/clockInputs.js';
 import { dustItems, hotSeasonOf } from '../due-dates/dust.js';
 import { policyResolver } from '../due-dates/policies.js';
 import { tellDates } from '../due-dates/writeDates.js';
-import { countDates, inTurn, insertAll, openBatch, readRows } from './batch.js';
+import { countDates, inTurn, openBatch, readRows, TableWriter } from './batch.js';
 import { namedCoolants, writeCoolants, type NamedCoolants, type Product } from './coolants.js';
 
 async function known({ scope }: Ask): Promise<{ owners: KnownOwner[]; tags: string[] }> {
@@ -138,104 +138,88 @@ async function writeMachines(
   placed: readonly Placed[],
 ): Promise<void> {
   const { workshopId, personId } = account;
-  const idOf = new Map(placed.map(({ row, ids }) => [row, ids.owner]));
   const own = { workshopId, createdAt: at };
-  await insertAll(
-    scope,
-    owner,
-    owners
-      .filter(({ knownId }) => knownId === null)
-      .map(({ input: { policy: _, ...values }, machines }) => ({ ...own, ...values, importId, id: idOf.get(machines[0] as NewMachine) as string })),
-  ); // prettier-ignore
-  await insertAll(
-    scope,
-    system,
-    placed.map(({ ids, row: { machine: { policy: _, ...values } } }) => ({ ...own, ...values, importId, id: ids.system, ownerId: ids.owner, state: 'in-service' as const })),
-  ); // prettier-ignore
-  await insertAll(
-    scope,
-    loop,
-    placed.map(({ ids, row, product, isFilled }) => ({
-      ...own,
-      id: ids.loop,
-      systemId: ids.system,
-      name: 'Loop',
-      coolantProductId: product?.id ?? null,
-      cameFilled: isFilled ? null : { productId: product?.id ?? null, since: row.lastChange, notedOn: today },
-    })),
+  const season = await hotSeasonOf(scope);
+  const writer = new TableWriter(scope);
+  const idOf = new Map(placed.map(({ row, ids }) => [row, ids.owner]));
+  await writer.add(owner, { ...own, importId }, owners, ({ knownId, input: { policy: _, ...values }, machines }) =>
+    knownId === null ? { ...values, id: idOf.get(machines[0] as NewMachine) as string } : null,
   );
-  const files = placed.map(({ row }) => outlineLoop(row.machine.name, row.outline));
-  await insertAll(
-    scope,
-    loopRevision,
-    placed.map(({ ids }, index) => {
-      const file = files[index] as (typeof files)[number];
-      const { volumeMl, sdMl } = loopVolume(file);
-      return { ...own, id: ids.revision, loopId: ids.loop, number: 1, kind: 'stated' as const, personId, file, volumeMl, volumeSdMl: sdMl };
-    }),
-  );
-  await writeFills({ scope, own, personId, importId }, placed);
+  await writer.add(system, { ...own, importId, state: 'in-service' }, placed, ({ ids, row: { machine: { policy: _, ...values } } }) => ({
+    ...values,
+    id: ids.system,
+    ownerId: ids.owner,
+  })); // prettier-ignore
+  await writer.add(loop, { ...own, name: 'Loop' }, placed, ({ ids, row, product, isFilled }) => ({
+    id: ids.loop,
+    systemId: ids.system,
+    coolantProductId: product?.id ?? null,
+    cameFilled: isFilled ? null : { productId: product?.id ?? null, since: row.lastChange, notedOn: today },
+  }));
+  await writer.add(loopRevision, { ...own, number: 1, kind: 'stated', personId }, placed, ({ ids, row }) => {
+    const file = outlineLoop(row.machine.name, row.outline);
+    const { volumeMl, sdMl } = loopVolume(file);
+    return { id: ids.revision, loopId: ids.loop, file, volumeMl, volumeSdMl: sdMl };
+  });
+  await writeFills(writer, { ...own, personId, importId }, placed);
+  await writeDates(writer, own, placed, season);
+  await writer.end();
 }
 
-async function writeFills(
-  {
-    scope,
-    own,
-    personId,
-    importId,
-  }: { scope: Ask['scope']; own: { workshopId: string; createdAt: Date }; personId: string; importId: string },
-  placed: readonly Placed[],
-): Promise<void> {
+interface Imported {
+  readonly workshopId: string;
+  readonly createdAt: Date;
+  readonly personId: string;
+  readonly importId: string;
+}
+
+/** What the table knows of each machine's past: its last change and its meter. */
+async function writeFills(writer: TableWriter, { personId, importId, ...own }: Imported, placed: readonly Placed[]): Promise<void> {
   const filled = placed.filter(({ isFilled }) => isFilled);
-  await insertAll(
-    scope,
-    job,
-    filled.map(({ ids, row }) => ({ ...own, id: ids.job, systemId: ids.system, kind: 'drain-refill' as const, state: 'done' as const, doneOn: row.lastChange, personId, importId })),
-  ); // prettier-ignore
-  await insertAll(
-    scope,
-    fill,
-    filled.map(({ ids, row, product }) => ({
-      ...own,
-      id: ids.fill,
-      revisionId: ids.revision,
-      jobId: ids.job,
-      productId: (product as Product).id,
-      filledOn: row.lastChange as string,
-      promisedOn: row.promisedOn,
-    })),
-  );
-  await insertAll(
-    scope,
-    dueItem,
-    placed.flatMap(({ ids, due, isFilled }) =>
-      due === null
-        ? []
-        : [
-            {
-              ...own,
-              systemId: ids.system,
-              loopId: ids.loop,
-              fillId: isFilled ? ids.fill : null,
-              kind: 'coolant-service' as const,
-              dueOn: due.dueOn,
-              reason: due.reason,
-              estimated: due.estimated,
-              clocks: [...due.clocks],
-            },
-          ],
-    ),
-  );
-  const season = await hotSeasonOf(scope);
-  const cleaned = filled.map(({ ids, row }) => ({ workshopId: own.workshopId, systemId: ids.system, loopId: ids.loop, place: row.machine.dustPlace, on: row.lastChange as string })); // prettier-ignore
-  await insertAll(scope, dueItem, dustItems(cleaned, season));
-  await insertAll(
-    scope,
+  await writer.add(job, { ...own, personId, importId, kind: 'drain-refill', state: 'done' }, filled, ({ ids, row }) => ({
+    id: ids.job,
+    systemId: ids.system,
+    doneOn: row.lastChange,
+  }));
+  await writer.add(fill, own, filled, ({ ids, row, product }) => ({
+    id: ids.fill,
+    revisionId: ids.revision,
+    jobId: ids.job,
+    productId: (product as Product).id,
+    filledOn: row.lastChange as string,
+    promisedOn: row.promisedOn,
+  }));
+  await writer.add(
     usageReading,
-    placed.flatMap(({ ids, row: { reading } }) =>
-      reading === null
-        ? []
-        : [{ ...own, systemId: ids.system, source: 'meter' as const, readOn: reading.on, hours: reading.hours, personId, importId }],
-    ),
+    { ...own, personId, importId, source: 'meter' },
+    placed,
+    ({ ids, row: { reading } }) => reading && { systemId: ids.system, readOn: reading.on, hours: reading.hours },
   );
+}
+
+async function writeDates(
+  writer: TableWriter,
+  own: Pick<Imported, 'workshopId' | 'createdAt'>,
+  placed: readonly Placed[],
+  season: Awaited<ReturnType<typeof hotSeasonOf>>,
+): Promise<void> {
+  await writer.add(
+    dueItem,
+    { ...own, kind: 'coolant-service' },
+    placed,
+    ({ ids, due, isFilled }) =>
+      due && {
+        systemId: ids.system,
+        loopId: ids.loop,
+        fillId: isFilled ? ids.fill : null,
+        dueOn: due.dueOn,
+        reason: due.reason,
+        estimated: due.estimated,
+        clocks: [...due.clocks],
+      },
+  );
+  const cleaned = placed
+    .filter(({ isFilled }) => isFilled)
+    .map(({ ids, row }) => ({ workshopId: own.workshopId, systemId: ids.system, loopId: ids.loop, place: row.machine.dustPlace, on: row.lastChange as string })); // prettier-ignore
+  await writer.add(dueItem, {}, dustItems(cleaned, season), (item) => item);
 }

@@ -46,9 +46,10 @@ export const dueItem = pgTable(
     check('due_reason_given', sql`reason ? 'why'`),
     index('due_open').on(t.workshopId, t.state, t.dueOn),
     index('due_by_system').on(t.workshopId, t.systemId),
-    index('due_open_by_loop')
-      .on(t.workshopId, t.loopId)
-      .where(sql`state = 'open'`),
+    index('due_by_loop').on(t.workshopId, t.loopId),
+    index('due_by_fill')
+      .on(t.workshopId, t.fillId)
+      .where(sql`fill_id is not null`),
     ...tenantWalls('due_item', t),
   ],
 );
