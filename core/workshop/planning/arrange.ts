@@ -4,7 +4,18 @@ import { placeInOrder } from './place.js';
 import { pricedBounds } from './pricedBound.js';
 import { tighten } from './tighten.js';
 import { TriedOrders, type Ordered } from './triedOrders.js';
-import { endOf, earliestOf, isPlain, weightedLate, workOf, type PlacedJob, type Plan, type PlanJob, type PlanProblem } from './problem.js';
+import {
+  endOf,
+  earliestOf,
+  isPlain,
+  lateCost,
+  weightedLate,
+  workOf,
+  type PlacedJob,
+  type Plan,
+  type PlanJob,
+  type PlanProblem,
+} from './problem.js';
 import { seededRandom } from '../../base/random/random.js';
 
 /** How hard the search tries. */
@@ -16,15 +27,21 @@ export const ARRANGE = {
   /** orders that are tried before the exact search, so that it begins with something good */
   beforeExact: 400,
   /** what a worse order may cost more at the start of the search and at its end, as shares of the best plan's cost */
-  startShare: 0.2,
+  startShare: 0.02,
   coldShare: 0.0002,
-  cooling: 0.998,
+  cooling: 0.9985,
   /** share of moves that bring a late job forward */
-  lateMoves: 0.4,
+  lateMoves: 0.25,
+  /** how much sooner than far a job is put near: the power of what chance says of the way */
+  nearer: 2,
   /** share that swaps two jobs */
   swaps: 0.3,
   /** orders for each round of prices */
   perPrice: 100,
+  /** rounds that may say nothing new, and what those orders become by each further one, at most */
+  patience: 20,
+  pauseGrows: 1.2,
+  mostPerPrice: 1000,
   /** orders by chance where no rule's order fits into the shifts */
   chanceOrders: 200,
   /** orders between two looks at the clock, at progress and at a wish to stop */
@@ -152,13 +169,18 @@ function searchOrders(problem: PlanProblem, first: Ordered, least: number, most:
   const prices = pricedBounds(problem, lastEnd(first), () => best.cost);
   const better = (candidate: Ordered): boolean =>
     candidate.cost < best.cost || (candidate.cost === best.cost && lastEnd(candidate) < lastEnd(best));
+  // where prices have nothing new to say they are asked less often
+  let [priceAt, pause, idle] = [0, ARRANGE.perPrice as number, 0];
   for (let tried = 0; n > 1 && tried < most && best.cost > bound + 1e-9; tried += 1) {
     if (tried % ARRANGE.perLook === 0) {
       if (isOver()) break;
       onProgress?.({ tried, weightedLateMinutes: best.cost, lowerBound: Math.min(bound, best.cost), placed: best.placed });
     }
-    if (tried % ARRANGE.perPrice === 0) {
+    if (tried === priceAt) {
       const priced = prices.next().value;
+      idle = priced && priced.bound > bound ? 0 : idle + 1;
+      pause = idle < ARRANGE.patience ? ARRANGE.perPrice : Math.min(ARRANGE.mostPerPrice, pause * ARRANGE.pauseGrows);
+      priceAt += Math.round(pause);
       if (priced) {
         bound = Math.max(bound, priced.bound);
         const candidate = tryOrder(problem, priced.order);
@@ -174,7 +196,7 @@ function searchOrders(problem: PlanProblem, first: Ordered, least: number, most:
     if (candidate && better(candidate)) best = candidate;
     warmth *= ARRANGE.cooling;
     if (warmth < ARRANGE.coldShare) {
-      warmth = ARRANGE.startShare / 2;
+      warmth = ARRANGE.startShare;
       orders.keep(best);
     }
   }
@@ -184,20 +206,24 @@ function searchOrders(problem: PlanProblem, first: Ordered, least: number, most:
 const lastEnd = ({ placed }: Ordered): number => placed.reduce((last, each) => Math.max(last, endOf(each)), 0);
 
 /** An order beside another, and the first place in which they differ. */
-function neighbour({ jobs }: PlanProblem, { order, placed }: Ordered, next: () => number): { order: number[]; from: number } {
+function neighbour(problem: PlanProblem, { order, placed }: Ordered, next: () => number): { order: number[]; from: number } {
   const changed = [...order];
-  const any = (below: number): number => Math.floor(next() * below);
+  const last = order.length - 1;
   const how = next();
-  let [a, b] = [any(order.length), any(order.length)];
-  if (how < ARRANGE.lateMoves) {
-    // one that is late, earlier
-    const late = placed.flatMap((each, at) => (endOf(each) > (jobs[each.job] as PlanJob).dueMs && at > 0 ? [at] : []));
-    if (late.length > 0) {
-      a = late[any(late.length)] as number;
-      b = any(a);
-    }
-  }
+  const late = how < ARRANGE.lateMoves ? lateAt(problem, placed, next) : null;
+  const a = late ?? Math.floor(next() * order.length);
+  // far from where it is, most of what changes is of no use
+  const way = 1 + Math.floor(last * next() ** ARRANGE.nearer);
+  const b = late === null ? Math.min(last, Math.max(0, next() < 0.5 ? a - way : a + way)) : Math.floor(next() * a);
   if (how > 1 - ARRANGE.swaps) [changed[a], changed[b]] = [changed[b] as number, changed[a] as number];
   else changed.splice(b, 0, changed.splice(a, 1)[0] as number);
   return { order: changed, from: Math.min(a, b) };
+}
+
+/** Place of a late job, one that costs more the sooner. null: none is late, or it stands in front already. */
+function lateAt({ jobs }: PlanProblem, placed: readonly PlacedJob[], next: () => number): number | null {
+  const costs = placed.map((each) => lateCost(jobs[each.job] as PlanJob, endOf(each)));
+  let left = next() * costs.reduce((sum, cost) => sum + cost, 0);
+  const at = costs.findIndex((cost) => (left -= cost) < 0);
+  return at > 0 ? at : null;
 }

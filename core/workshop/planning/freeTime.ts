@@ -1,7 +1,7 @@
 import type { Span } from './problem.js';
 
 /** First index whose span ends after an instant; spans are sorted and do not overlap. */
-function firstEndingAfter(spans: readonly Span[], at: number): number {
+export function firstEndingAfter(spans: readonly Span[], at: number): number {
   let low = 0;
   let high = spans.length;
   while (low < high) {

@@ -1,4 +1,4 @@
-import { earliestIn, take } from './freeTime.js';
+import { earliestIn, firstEndingAfter, take } from './freeTime.js';
 import { emptyKits, holdKits, kitsFrom, type HeldKits } from './kits.js';
 import {
   earliestOf,
@@ -101,39 +101,53 @@ interface Gap {
   readonly freeSince: number;
 }
 
-/** The first gap of one bench in which a job ends within a window, and no later than somewhere else. null: there is none. */
-function firstGap(problem: PlanProblem, board: Board, job: PlanJob, bench: number, window: Span, latestEnd: number): Gap | null {
+const startsAt = (steps: readonly PlacedStep[]): number => (steps[0] as PlacedStep).from;
+const endsAt = (steps: readonly PlacedStep[]): number => (steps[steps.length - 1] as PlacedStep).to;
+
+/** The first gap of one bench behind an instant in which a job ends within a window, and no later than somewhere else. null: there is none. */
+function firstGap(problem: PlanProblem, board: Board, job: PlanJob, bench: number, { from, to }: Span, latestEnd: number): Gap | null {
   const held = board.benches[bench] as Span[];
   const work = workOf(job);
-  let opens = window.from;
-  for (let next = held.findIndex(({ to }) => to > window.from); ; next += 1) {
-    const closes = next < 0 ? undefined : held[next];
-    // the bench is free up to there; behind it, the next gap
+  for (let next = firstEndingAfter(held, from); next < held.length; next += 1) {
+    const opens = (held[next] as Span).to;
+    const closes = held[next + 1]?.from ?? Number.POSITIVE_INFINITY;
+    // further on it ends later still
     if (opens + work > latestEnd) return null;
-    if (!closes || closes.from >= opens + work) {
-      const steps = placeSteps(problem, board, job, opens);
-      const end = steps?.at(-1)?.to;
-      // begun later it ends no earlier
-      if (!steps || end === undefined || end > window.to) return null;
-      const freeSince = (next < 0 ? held.at(-1) : held[next - 1])?.to ?? Number.NEGATIVE_INFINITY;
-      if (!closes || end <= closes.from) return { steps, end, freeSince };
-    }
-    if (!closes) return null;
-    opens = Math.max(opens, closes.to);
+    if (closes < opens + work) continue;
+    const steps = placeSteps(problem, board, job, opens);
+    // begun later it ends no earlier
+    if (!steps || endsAt(steps) > to) return null;
+    if (endsAt(steps) <= closes) return { steps, end: endsAt(steps), freeSince: opens };
   }
+  return null;
 }
 
 function placeInWindow(problem: PlanProblem, board: Board, index: number, { from, to }: Span): PlacedJob | null {
   const job = problem.jobs[index] as PlanJob;
-  const window = { from: Math.max(earliestOf(problem, job), from), to };
+  // as if every bench were free: nowhere it ends sooner
+  const steps = placeSteps(problem, board, job, Math.max(earliestOf(problem, job), from));
+  if (!steps || endsAt(steps) > to) return null;
+  const [start, end] = [startsAt(steps), endsAt(steps)];
   let best: (Gap & { bench: number }) | null = null;
+  // of benches where it ends alike, the one that was held last: longer gaps stay whole
+  const keep = (found: Gap, bench: number): void => {
+    if (!best || found.end < best.end || (found.end === best.end && found.freeSince > best.freeSince)) best = { ...found, bench };
+  };
+  const others: number[] = [];
   for (let bench = 0; bench < problem.benches.length; bench += 1) {
-    const found = firstGap(problem, board, job, bench, window, best?.end ?? Number.POSITIVE_INFINITY);
-    // of benches where it ends alike, the one that was held last: longer gaps stay whole
-    if (found && (!best || found.end < best.end || (found.end === best.end && found.freeSince > best.freeSince)))
-      best = { ...found, bench };
+    const held = board.benches[bench] as Span[];
+    const next = firstEndingAfter(held, start);
+    const isFree = (held[next]?.from ?? Number.POSITIVE_INFINITY) >= end;
+    if (isFree) keep({ steps, end, freeSince: held[next - 1]?.to ?? Number.NEGATIVE_INFINITY }, bench);
+    else others.push(bench);
   }
-  return best && { job: index, bench: best.bench, steps: best.steps };
+  const known = (): (Gap & { bench: number }) | null => best;
+  for (const bench of others) {
+    const found = firstGap(problem, board, job, bench, { from: start, to }, known()?.end ?? Number.POSITIVE_INFINITY);
+    if (found) keep(found, bench);
+  }
+  const where = known();
+  return where && { job: index, bench: where.bench, steps: where.steps };
 }
 
 export function putOnBoard({ jobs }: PlanProblem, board: Board, placed: PlacedJob): void {
