@@ -1,5 +1,5 @@
 import { formatDay, formatDayTime } from '../../base/units/dates.js';
-import { formatDegrees, formatMl, formatMlWithSd, formatRoughMl, formatSpan, grouped } from '../../base/units/display.js';
+import { formatDegrees, formatIn, formatMl, formatMlWithSd, formatRoughMl, formatSpan, grouped } from '../../base/units/display.js';
 import { reading } from '../../base/units/reading.js';
 import { capital, say, sayText, sayWord } from '../../base/words/say.js';
 import { sayAnew } from '../../base/words/sayAnew.js';
@@ -224,7 +224,7 @@ function measured({ record }: ReportFacts): (Block | null)[] {
         [each.powerW === null ? '' : `${Math.round(each.powerW)} W`, `${each.durationMinutes} min`].filter(Boolean).join(', '),
         formatDegrees(each.partC),
         formatDegrees(each.roomC),
-        `${grouped(normaliseBaseline(each).aboveRoomK, 1)} K`,
+        formatIn('K', normaliseBaseline(each).aboveRoomK, 1),
       ]),
       figures: [3, 4, 5],
     },

@@ -1,4 +1,5 @@
 import { say } from '../../base/words/say.js';
+import { formatIn } from '../../base/units/display.js';
 import { groupBy } from '../../base/numerics/groupBy.js';
 import { tubeToHave, type ChangedPart, type LoopChange, type TubeChange } from '../../machine/loop-change/loopChange.js';
 import type { StoreUnit } from '../../workshop/store/schema.js';
@@ -13,14 +14,14 @@ export interface ChangeGroup {
 }
 
 const tubeLine = ({ name, fate, lengthMm, cutFrom }: TubeChange): string => {
-  const mm = lengthMm ?? 0;
+  const long = formatIn('mm', lengthMm ?? 0);
   switch (fate) {
     case 'new':
-      return say('new piece of {mm} mm: {name}', { mm, name });
+      return say('new piece of {long}: {name}', { long, name });
     case 'cut':
       return cutFrom === null
-        ? say('cut back to {mm} mm: {name}', { mm, name })
-        : say('{mm} mm, cut from a tube that comes out: {name}', { mm, name });
+        ? say('cut back to {long}: {name}', { long, name })
+        : say('{long}, cut from a tube that comes out: {name}', { long, name });
     case 'out':
       return say('tube {name}', { name });
     default:

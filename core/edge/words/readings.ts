@@ -1,5 +1,5 @@
 import { say, type Messages } from '../../base/words/say.js';
-import { formatDegrees, formatIn, formatPercent, grouped } from '../../base/units/display.js';
+import { digitsIn, formatDegrees, formatIn, formatPercent, grouped } from '../../base/units/display.js';
 import type { BaselineComparison } from '../../physics/diagnosis/compare.js';
 import type { CauseCheck, HeatCause } from '../../physics/diagnosis/causes.js';
 import type { Evidence } from '../../physics/diagnosis/diagnose.js';
@@ -67,9 +67,9 @@ export function comparisonWords({ verdict, changeK, sdK, atLeast, differences }:
     const why = differences.filter(({ what }) => what !== 'missing').map(differenceWords);
     return why.length > 0 ? say('not comparable: {why}', { why: why.join('; ') }) : say('not comparable');
   }
-  const size = `${grouped(Math.abs(changeK), 1)} ± ${grouped(sdK, 1)} K`;
+  const size = `${digitsIn('K', Math.abs(changeK), 1)} ± ${formatIn('K', sdK, 1)}`;
   if (verdict === 'as-before')
-    return say('no difference seen: {change} ± {sd} K at the same power', { change: grouped(changeK, 1), sd: grouped(sdK, 1) });
+    return say('no difference seen: {change} ± {sd} at the same power', { change: digitsIn('K', changeK, 1), sd: formatIn('K', sdK, 1) });
   if (atLeast)
     return verdict === 'cooler'
       ? say('at least {size} cooler than before: its task was harder', { size })

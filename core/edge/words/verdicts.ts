@@ -1,6 +1,6 @@
 import { SEEN_BLED_WINDOW_DAYS } from '../../workshop/due-dates/defaults.js';
 import { say } from '../../base/words/say.js';
-import { formatMlWithSd, formatSpan, grouped } from '../../base/units/display.js';
+import { formatIn, formatMlWithSd, formatSpan } from '../../base/units/display.js';
 import type { Verdict } from '../../bench/runs/verdicts.js';
 
 /** A plate as it is read: one word, and under it what it rests on or why it was not earned. */
@@ -61,7 +61,7 @@ export function plateWords(verdict: Verdict): PlateWords {
     case 'cooler':
       if (!verdict.earned) return { word: say('cooler'), under: say(NOT_COOLER[verdict.because]) };
       return verdict.than === 'room'
-        ? { word: say('measured'), under: say('{kelvin} K above the room', { kelvin: grouped(verdict.kelvin, 1) }) }
-        : { word: say('cooler'), under: say('by {kelvin} K, like with like', { kelvin: grouped(verdict.kelvin, 1) }) };
+        ? { word: say('measured'), under: say('{rise} above the room', { rise: formatIn('K', verdict.kelvin, 1) }) }
+        : { word: say('cooler'), under: say('by {rise}, like with like', { rise: formatIn('K', verdict.kelvin, 1) }) };
   }
 }

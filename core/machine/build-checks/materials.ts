@@ -1,3 +1,4 @@
+import { formatIn } from '../../base/units/display.js';
 import { say } from '../../base/words/say.js';
 import { findCircuits } from '../loop-file/circuits.js';
 import { partName, type LoopFile } from '../loop-file/loopFile.js';
@@ -31,7 +32,7 @@ export function materialFindings(loop: LoopFile): LoopFinding[] {
       weight: 'note',
       part: null,
       text: say('{length} of {length2} parts carry no pressure rating.', { length: unrated.length, length2: loop.components.length }),
-      todo: say('Stay at or below 50 kPa in the air test until their sheets say more.'),
+      todo: say('Stay at or below {usual} in the air test until their sheets say more.', { usual: formatIn('kPa', 50) }),
     },
   ];
 }

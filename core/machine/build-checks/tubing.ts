@@ -1,3 +1,4 @@
+import { formatIn } from '../../base/units/display.js';
 import { say } from '../../base/words/say.js';
 import { tubeName } from '../catalogue/names.js';
 import {
@@ -79,12 +80,12 @@ function underLoad(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFindin
       code: 'joint-under-load',
       weight: 'stop',
       part: tube.id,
-      text: say('{tubeName} is {length_mm} mm long for a way of {straightMm} mm: it pulls at its joints.', {
+      text: say('{tubeName} is {long} long for a way of {way}: it pulls at its joints.', {
         tubeName: tubeName(loop, tube),
-        length_mm: Math.round(tube.length_mm),
-        straightMm: Math.round(straightMm),
+        long: formatIn('mm', tube.length_mm),
+        way: formatIn('mm', straightMm),
       }),
-      todo: say('Cut it at least {straightMm} mm long.', { straightMm: Math.round(straightMm) }),
+      todo: say('Cut it at least {way} long.', { way: formatIn('mm', straightMm) }),
     },
   ];
 }
@@ -115,12 +116,11 @@ function kinks(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFinding[] 
       code: 'kink',
       weight: 'look',
       part: tube.id,
-      text: say('{tubeName} bends to a radius of {tightest} mm; {bore_mm}/{outer_mm} tube kinks below about {leastMm} mm.', {
+      text: say('{tubeName} bends to a radius of {tightest}; {tube} tube kinks below about {least}.', {
         tubeName: tubeName(loop, tube),
-        tightest: Math.round(tightest),
-        bore_mm: tube.bore_mm,
-        outer_mm: tube.outer_mm,
-        leastMm: Math.round(leastMm),
+        tightest: formatIn('mm', tightest),
+        tube: `${tube.bore_mm}/${tube.outer_mm}`,
+        least: formatIn('mm', leastMm),
       }),
       todo: say('Lay it in a wider bend, take an angled fitting, or slip a spring over it.'),
     },
@@ -136,9 +136,9 @@ function panel(loop: LoopFile, tube: LoopTube, find: PartFinder): LoopFinding[] 
       code: 'panel-does-not-close',
       weight: 'stop',
       part: tube.id,
-      text: say('{tubeName} stands {panel_z_mm} mm beyond the panel.', {
+      text: say('{tubeName} stands {beyond} beyond the panel.', {
         tubeName: tubeName(loop, tube),
-        panel_z_mm: Math.round(highest - loop.panel_z_mm),
+        beyond: formatIn('mm', highest - loop.panel_z_mm),
       }),
       todo: say('Take an angled fitting or lay the tube deeper.'),
     },

@@ -1,15 +1,16 @@
 import { say, type Messages } from '../../base/words/say.js';
+import { formatIn } from '../../base/units/display.js';
 import { shortName } from '../catalogue/names.js';
 import type { LoopFile } from '../loop-file/loopFile.js';
 import { FIT, type FitReason, type FitState } from './verdict.js';
 
 type Measured = Extract<FitReason, { needMm: number; haveMm: number }>;
 const MEASURED: Messages<Measured['code']> = {
-  longer: '{needMm} mm long, room for {haveMm} mm.',
-  wider: '{needMm} mm wide, room for {haveMm} mm.',
-  deeper: '{needMm} mm deep with its fans, room for {haveMm} mm.',
-  'card-longer': 'The card is {needMm} mm long with its block, room for {haveMm} mm.',
-  'card-higher': 'The card stands {needMm} mm high with its block, room for {haveMm} mm.',
+  longer: '{need} long, room for {room}.',
+  wider: '{need} wide, room for {room}.',
+  deeper: '{need} deep with its fans, room for {room}.',
+  'card-longer': 'The card is {need} long with its block, room for {room}.',
+  'card-higher': 'The card stands {need} high with its block, room for {room}.',
 };
 const isMeasured = (reason: FitReason): reason is Measured => Object.hasOwn(MEASURED, reason.code);
 
@@ -29,7 +30,7 @@ const isOpen = (reason: FitReason): reason is Open => Object.hasOwn(OPEN, reason
 
 /** What stands in the way of a part, or is still to be measured, one sentence each. `loop` names what it meets. */
 export function fitWords(loop: Pick<LoopFile, 'components'>, reason: FitReason): string {
-  if (isMeasured(reason)) return say(MEASURED[reason.code], { needMm: Math.round(reason.needMm), haveMm: Math.round(reason.haveMm) });
+  if (isMeasured(reason)) return say(MEASURED[reason.code], { need: formatIn('mm', reason.needMm), room: formatIn('mm', reason.haveMm) });
   if (isOpen(reason)) return say(OPEN[reason.code]);
   const nameOf = (id: string): string => {
     const part = loop.components.find((each) => each.id === id);
@@ -49,13 +50,13 @@ export function fitWords(loop: Pick<LoopFile, 'components'>, reason: FitReason):
     case 'meets-fans':
       return say('Meets the fans at {name}, if they stand on the inside.', { name: nameOf(reason.part) });
     case 'beyond-panel':
-      return say('Stands {mm} mm beyond the side panel.', { mm: reason.mm });
+      return say('Stands {beyond} beyond the side panel.', { beyond: formatIn('mm', reason.mm) });
     case 'collars-touch':
-      return say('Fittings at {one} and {other} touch: the ports lie {apartMm} mm apart, the collars want {needMm} mm.', {
+      return say('Fittings at {one} and {other} touch: the ports lie {apart} apart, the collars want {need}.', {
         one: reason.ports[0],
         other: reason.ports[1],
-        apartMm: reason.apartMm,
-        needMm: reason.needMm,
+        apart: formatIn('mm', reason.apartMm),
+        need: formatIn('mm', reason.needMm),
       });
     case 'other-thread':
       return say('{port} has a thread of {thread}, no {usual}: its fitting is ordered to it.', {

@@ -1,4 +1,4 @@
-import { formatIn, grouped } from '../../base/units/display.js';
+import { formatIn } from '../../base/units/display.js';
 import { say } from '../../base/words/say.js';
 import type { BaselineReading } from './reading.js';
 
@@ -24,10 +24,10 @@ export function normaliseBaseline(reading: BaselineReading): NormalisedBaseline 
   if (!loaded) weakPoints.push(say('no load power: cannot be compared per watt'));
   if (reading.warming && reading.warming.reachedFraction < SATURATED_SHARE)
     weakPoints.push(
-      say('read at {percent} % of the way: by its curve it ends at {ends} ± {sd} K', {
+      say('read at {percent} % of the way: by its curve it ends at {ends} ± {sd}', {
         percent: Math.round(100 * reading.warming.reachedFraction),
         ends: formatIn('°C', reading.warming.endsC, 1),
-        sd: grouped(reading.warming.endsSdK, 1),
+        sd: formatIn('K', reading.warming.endsSdK, 1),
       }),
     );
   else if (!reading.warming && reading.durationMinutes < SATURATED_MINUTES)

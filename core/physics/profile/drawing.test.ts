@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { readingAs, USUAL_READING } from '../../base/units/reading.js';
 import { pictureOfDrain } from '../draining/picture.js';
 import { buildNetwork } from '../geometry/network.js';
 import { STANDING, type StandingName } from '../../machine/loop-file/orientation.js';
@@ -37,6 +38,16 @@ describe('the frame of a loop profile', () => {
     expect(marks[0]?.label).toBe(0);
     expect(marks[0]?.mm).toBe(down.lowMm);
     expect(new Set(marks.slice(1).map(({ label }, index) => label - (marks[index]?.label as number))).size).toBe(1);
+  });
+
+  it('is round in inches for whoever reads inches, at the same heights', () => {
+    const upright = unrolled();
+    const marks = readingAs({ ...USUAL_READING, length: 'in' }, () => heightMarks(upright, frameOf(upright, ...SIZE)));
+    expect(marks.length).toBeGreaterThan(3);
+    for (const { mm, label } of marks) {
+      expect(Number.isInteger(label)).toBe(true);
+      expect(mm).toBeCloseTo(label * 25.4, 6);
+    }
   });
 });
 

@@ -1,3 +1,4 @@
+import { scaleOf } from '../../base/units/shown.js';
 import { partOfPlace } from '../../machine/seals/places.js';
 import type { Fate, LiquidPicture } from '../draining/picture.js';
 import type { DrawnItem, DrawnTube, DrawnVessel, UnrolledLoop } from './unroll.js';
@@ -80,19 +81,22 @@ export interface HeightMark {
 }
 
 /**
- * Heights for the ruler, about every 50 pixels, at round millimetres: above the case's floor while it stands upright,
+ * Heights for the ruler, about every 50 pixels, at round figures of the unit that is read (`label`): above the case's floor while it stands upright,
  * above the lowest point drawn once it is turned below it.
  */
 export function heightMarks({ lowMm, highMm }: UnrolledLoop, { height }: Frame): HeightMark[] {
   const base = lowMm < 0 ? lowMm : 0;
   const span = Math.max(1, highMm - lowMm);
-  const step = [20, 50, 100, 200, 500].find((each) => (each / span) * height > 44) ?? 1000;
-  const first = Math.ceil((lowMm - base) / step) * step;
-  return Array.from({ length: Math.max(0, Math.floor((highMm - base - first) / step) + 1) }, (_, index) => ({
-    mm: base + first + index * step,
-    label: first + index * step,
-  }));
+  // round in the unit that is read
+  const unitMm = 1 / scaleOf('mm').factor;
+  const step = STEPS.find((each) => ((each * unitMm) / span) * height > 44) ?? (STEPS.at(-1) as number);
+  const first = Math.ceil((lowMm - base) / (step * unitMm)) * step;
+  return Array.from({ length: Math.max(0, Math.floor((highMm - base - first * unitMm) / (step * unitMm)) + 1) }, (_, index) => {
+    const label = first + index * step;
+    return { mm: base + label * unitMm, label };
+  });
 }
+const STEPS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000] as const;
 
 /** px; size of names in a picture, and at the bench, where it is read from two metres */
 export const LABEL_PX = { usual: 16, bench: 18 } as const;

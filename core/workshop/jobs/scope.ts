@@ -1,4 +1,4 @@
-import { grouped } from '../../base/units/display.js';
+import { formatIn, grouped } from '../../base/units/display.js';
 import { DAYS_PER_MONTH } from '../../base/units/calendar.js';
 import { say, sayWord } from '../../base/words/say.js';
 import { colourVerdict } from '../../machine/liquids/colourDifference.js';
@@ -156,10 +156,10 @@ function bySign(sign: Sign, input: ScopeInput): Evidence[] {
 function byRise(input: ScopeInput): Evidence[] {
   const { risenK } = input;
   if (risenK === null || risenK <= SCOPE.explainedRiseK) return [];
-  const values = { risenK: grouped(risenK, 1) };
+  const values = { rise: formatIn('K', risenK, 1) };
   return explainsHeat(input)
-    ? [{ asksFor: 'closed-loop', words: say('{risenK} K hotter than it was: dust and paste go first, then it is measured again before anything is opened', values) }] // prettier-ignore
-    : [{ asksFor: 'flush-refill', words: say('{risenK} K hotter than its baseline: more than dust usually explains', values) }];
+    ? [{ asksFor: 'closed-loop', words: say('{rise} hotter than it was: dust and paste go first, then it is measured again before anything is opened', values) }] // prettier-ignore
+    : [{ asksFor: 'flush-refill', words: say('{rise} hotter than its baseline: more than dust usually explains', values) }];
 }
 
 /** What a coming date asks for, so that the machine need not come in again. */

@@ -8,7 +8,7 @@ import { JOB_WORDS } from '../../../core/workshop/job-kinds/kinds.js';
 import { capital, say, sayWord } from '../../../core/base/words/say.js';
 import { findingWords, outcomeWords, reasonWords } from '../../../core/edge/words/dates.js';
 import { formatDay } from '../../../core/base/units/dates.js';
-import { formatIn, formatMl, grouped } from '../../../core/base/units/display.js';
+import { formatIn, formatMl } from '../../../core/base/units/display.js';
 import { person } from '../../base/database/tables/people.js';
 import { baseline, fill, run } from '../../base/database/tables/runs.js';
 import { message } from '../../base/database/tables/messages.js';
@@ -204,10 +204,10 @@ const readings: Source = async (scope, piece) => {
     at: takenAt,
     kind: 'reading',
     title: before ? say('Measured before the service, {setting}', { setting }) : say('Measured, {setting}', { setting }),
-    text: say('{sensor} {roomC} K above the room{null}', {
+    text: say('{sensor} {rise} above the room{flow}', {
       sensor,
-      roomC: grouped(partC - roomC, 1),
-      null: flowLph === null ? '' : `, ${formatIn('L/h', flowLph)}`,
+      rise: formatIn('K', partC - roomC, 1),
+      flow: flowLph === null ? '' : `, ${formatIn('L/h', flowLph)}`,
     }),
     by: null,
     runId,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { grouped } from '@core/base/units/display.js';
+import { unitName } from '@core/base/units/shown.js';
+import { digitsIn, formatIn, grouped } from '@core/base/units/display.js';
 import { say, sayWord } from '@core/base/words/say.js';
 import FramePart from '../frame/FramePart.vue';
 import { BASELINE_STATISTICS } from '@core/physics/diagnosis/reading.js';
@@ -117,13 +118,14 @@ function enter(): void {
   <FramePart at="work">
     <section class="baseline">
       <p v-if="newest" class="big-number">
-        {{ grouped(newest.normal.aboveRoomK, 1) }} <small>K above the room, {{ newest.value.sensor }}, {{ newest.value.setting }}</small>
+        {{ digitsIn('K', newest.normal.aboveRoomK, 1) }}
+        <small>{{ unitName('K') }} above the room, {{ newest.value.sensor }}, {{ newest.value.setting }}</small>
       </p>
       <ul class="plain-list bars">
         <li v-for="({ value, normal }, index) in older" :key="`old ${index}`">
           <span>old cooler, {{ value.sensor }}</span>
           <span class="bar old"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
-          <span class="figures">{{ grouped(normal.aboveRoomK, 1) }} K</span>
+          <span class="figures">{{ formatIn('K', normal.aboveRoomK, 1) }}</span>
         </li>
         <li v-for="({ value, normal }, index) in readings" :key="index">
           <span
@@ -131,9 +133,8 @@ function enter(): void {
           >
           <span class="bar"><span :style="{ width: `${Math.max(0, (normal.aboveRoomK / hottest) * 100)}%` }" /></span>
           <span class="figures"
-            >{{ grouped(normal.aboveRoomK, 1) }} K<template v-if="normal.kelvinPerWatt !== null"
-              >, {{ grouped(normal.kelvinPerWatt, 3) }} K/W</template
-            ></span
+            >{{ formatIn('K', normal.aboveRoomK, 1)
+            }}<template v-if="normal.kelvinPerWatt !== null">, {{ grouped(normal.kelvinPerWatt, 3) }} K/W</template></span
           >
           <span v-if="normal.weakPoints.length" class="quiet weak">{{ normal.weakPoints.join('; ') }}</span>
         </li>

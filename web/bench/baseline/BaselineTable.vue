@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { digitsIn, grouped } from '@core/base/units/display.js';
+import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { unitName } from '@core/base/units/shown.js';
 import { computed } from 'vue';
 import { normaliseBaseline } from '@core/physics/diagnosis/baseline.js';
@@ -44,13 +44,13 @@ const readings = computed(() => [
             <td>
               {{ digitsIn('°C', each.partC, 1)
               }}<template v-if="each.warming && each.warming.reachedFraction < 0.98">
-                (ends at {{ digitsIn('°C', each.warming.endsC, 1) }} ± {{ grouped(each.warming.endsSdK, 1) }} K)</template
+                (ends at {{ digitsIn('°C', each.warming.endsC, 1) }} ± {{ formatIn('K', each.warming.endsSdK, 1) }})</template
               >
             </td>
             <td>{{ each.coolantC === null ? '' : digitsIn('°C', each.coolantC, 1) }}</td>
             <td>{{ digitsIn('°C', each.roomC, 1) }}</td>
             <td>
-              <strong>{{ grouped(normaliseBaseline(each).aboveRoomK, 1) }} K</strong>
+              <strong>{{ formatIn('K', normaliseBaseline(each).aboveRoomK, 1) }}</strong>
             </td>
             <td>{{ each.pumpPercent }} / {{ each.fanPercent }} %</td>
             <td>{{ each.panels }}</td>

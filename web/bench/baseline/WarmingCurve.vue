@@ -72,7 +72,7 @@ const words = computed(() => {
 const endWords = computed(() => {
   const found = ends.value;
   if (!found) return null;
-  return Number.isFinite(found.finalSdC) ? `${formatIn('°C', found.finalC, 1)} ± ${grouped(found.finalSdC, 1)} K` : '≈ –';
+  return Number.isFinite(found.finalSdC) ? `${formatIn('°C', found.finalC, 1)} ± ${formatIn('K', found.finalSdC, 1)}` : '≈ –';
 });
 </script>
 

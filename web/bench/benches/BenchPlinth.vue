@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { sayWord, midSentence } from '@core/base/words/say.js';
-import { sayAnew } from '@core/base/words/sayAnew.js';
+import { readAnew } from '@core/bench/procedures/inReadersWords.js';
 import type { BenchRun, NextSlot } from '@core/bench/benches/answers.js';
 import { computed, defineAsyncComponent } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
@@ -67,7 +67,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
             <span class="quiet">on this bench for {{ formatSpan(sinceS) }}</span>
           </template>
         </div>
-        <p class="next">{{ sayAnew(run.lead) }}</p>
+        <p class="next">{{ readAnew(run.lead) }}</p>
       </template>
       <p v-else-if="next" class="free">
         Free. Next, {{ dates.dayAndTime(next.startsAt) }}:<br />

@@ -81,7 +81,7 @@ const KEY = [
           <input v-model.number="speed" type="range" min="0" max="1" step="0.01" aria-label="Pump speed" />
           <span class="figures"
             ><b>{{ formatIn('L/h', Math.abs(flowLph ?? 0)) }}</b>
-            <span class="quiet estimate"> computed for {{ liquidWords(liquid) }} at 25 °C</span></span
+            <span class="quiet estimate"> computed for {{ liquidWords(liquid) }} at {{ formatIn('°C', 25) }}</span></span
           >
         </label>
         <p v-else class="mt-3">Flow cannot be told yet: the pump has no curve.</p>

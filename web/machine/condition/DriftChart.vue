@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { grouped } from '@core/base/units/display.js';
+import { groupedUpTo } from '@core/base/units/display.js';
+import { scaleOf, shownIn, unitName, type StoredUnit } from '@core/base/units/shown.js';
 import { computed, ref } from 'vue';
 import { addDays } from '@core/base/units/calendar.js';
 import { dayAxis } from './dayAxis.js';
@@ -16,7 +17,7 @@ export interface DriftPoint {
 }
 const props = defineProps<{
   name: string;
-  unit: string;
+  unit: StoredUnit;
   points: readonly DriftPoint[];
   marks: readonly { readonly on: string; readonly words: string }[];
   /** between which values it is expected, day by day */
@@ -38,11 +39,14 @@ const x = (on: string): number => axis.value.x(on);
 /** its words would run out of the picture */
 const isFarRight = (on: string): boolean => x(on) > 0.82 * width.value;
 const range = computed(() => {
-  const values = [...props.points.map(({ value }) => value), ...(props.band ?? []).flatMap(({ low, high }) => [low, high])];
+  const values = [...props.points.map(({ value }) => value), ...(props.band ?? []).flatMap(({ low, high }) => [low, high])].map(shown);
   const [low, high] = values.length === 0 ? [0, 1] : [Math.min(...values), Math.max(...values)];
   const pad = Math.max(0.12 * (high - low), 0.02 * Math.abs(high), 1e-6);
   return { low: low - pad, high: high + pad };
 });
+/** as the reader counts it */
+const shown = (value: number): number => shownIn(props.unit, value);
+const yOf = (value: number): number => y(shown(value));
 const y = (value: number): number =>
   HEIGHT - EDGE.bottom - ((HEIGHT - EDGE.top - EDGE.bottom) * (value - range.value.low)) / (range.value.high - range.value.low);
 const grid = computed(() => {
@@ -55,7 +59,7 @@ const bandPath = computed(() => {
   const band = props.band ?? [];
   if (band.length < 2) return '';
   const back = [...band].reverse();
-  return `M${band.map(({ on, high }) => `${x(on)} ${y(high)}`).join('L')}L${back.map(({ on, low }) => `${x(on)} ${y(low)}`).join('L')}Z`;
+  return `M${band.map(({ on, high }) => `${x(on)} ${yOf(high)}`).join('L')}L${back.map(({ on, low }) => `${x(on)} ${yOf(low)}`).join('L')}Z`;
 });
 </script>
 
@@ -65,9 +69,9 @@ const bandPath = computed(() => {
       <g class="grid">
         <g v-for="value in grid" :key="value">
           <line :x1="EDGE.left" :x2="width - EDGE.right" :y1="y(value)" :y2="y(value)" />
-          <text :x="EDGE.left - 8" :y="y(value) + 4" text-anchor="end">{{ grouped(value, digits) }}</text>
+          <text :x="EDGE.left - 8" :y="y(value) + 4" text-anchor="end">{{ groupedUpTo(value, digits + scaleOf(unit).more) }}</text>
         </g>
-        <text :x="4" :y="14">{{ unit }}</text>
+        <text :x="4" :y="14">{{ unitName(unit) }}</text>
         <text v-for="month in axis.months" :key="month.on" :x="x(month.on)" :y="HEIGHT - 8">{{ month.words }}</text>
       </g>
       <path v-if="bandPath" class="band" :d="bandPath" />
@@ -84,7 +88,7 @@ const bandPath = computed(() => {
         class="point"
         :class="{ out: point.hollow }"
         :cx="x(point.on)"
-        :cy="y(point.value)"
+        :cy="yOf(point.value)"
         r="3.4"
       >
         <title>{{ point.told }}</title>

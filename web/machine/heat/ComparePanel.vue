@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
 import { unitName } from '@core/base/units/shown.js';
-import { digitsIn, formatIn, grouped } from '@core/base/units/display.js';
+import { digitsIn, formatIn } from '@core/base/units/display.js';
 import { computed, reactive, ref } from 'vue';
 import { shortName } from '@core/machine/catalogue/names.js';
 import type { Liquid } from '@core/machine/liquids/fluids.js';
@@ -155,7 +155,7 @@ function difference(a: number, b: number): string {
   const { unit, digits } = FIGURES[figure.value];
   const by = Math.abs(b - a);
   if (by < 0.5 / 10 ** digits) return say('no change');
-  return `${b > a ? '+' : '−'}${unit === '°C' ? `${grouped(by, digits)} K` : formatIn(unit, by, digits)}`;
+  return `${b > a ? '+' : '−'}${formatIn(unit === '°C' ? 'K' : unit, by, digits)}`;
 }
 function lineOf(answer: HeatAnswer | null, loop: LoopFile | null): SecondLine | null {
   if (!answer || !loop) return null;

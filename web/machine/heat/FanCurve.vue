@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatIn, grouped } from '@core/base/units/display.js';
+import { formatIn } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { CurvePoint, FanEnds } from '@core/physics/heat/fanCurve.js';
 import { given } from '@core/physics/heat/setup.js';
@@ -42,6 +42,8 @@ const line = computed(() => {
   const { fromC, toC } = curve.value;
   return `M${EDGE.left} ${y(restSpeed)}H${x(fromC)}L${x(toC)} ${y(loadSpeed)}H${width.value - EDGE.right}`;
 });
+/** K; of the warmest coolant, as it is estimated */
+const CURVE_SD_K = 3;
 const isOver = ({ marginK }: CurvePoint): boolean => marginK !== null && marginK < 0;
 const overAt = computed(() => curve.value?.points.find(isOver) ?? null);
 const verdict = computed(() => {
@@ -56,7 +58,7 @@ const verdict = computed(() => {
     });
   const margins = curve.value.points.flatMap(({ marginK }) => marginK ?? []);
   return margins.length > 0
-    ? say('Every limit holds on the way, the nearest by {kelvin} K.', { kelvin: grouped(Math.min(...margins), 0) })
+    ? say('Every limit holds on the way, the nearest by {margin}.', { margin: formatIn('K', Math.min(...margins)) })
     : null;
 });
 </script>
@@ -67,7 +69,7 @@ const verdict = computed(() => {
     <p v-if="curve" class="figures">
       <b>{{ Math.round(setup.fanEnds.restSpeed * 100) }} %</b> up to <b>{{ formatIn('°C', curve.fromC) }}</b>, rising to
       <b>{{ Math.round(setup.fanEnds.loadSpeed * 100) }} %</b> at <b>{{ formatIn('°C', curve.toC) }}</b>
-      <span class="quiet estimate"> at the warmest coolant, ± 3 K</span>
+      <span class="quiet estimate"> at the warmest coolant, ± {{ formatIn('K', CURVE_SD_K) }}</span>
     </p>
     <svg
       v-if="curve"

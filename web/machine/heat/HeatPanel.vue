@@ -31,6 +31,8 @@ const props = defineProps<{
 }>();
 /** what is said of air and load, the same in every panel */
 const setup = defineModel<HeatForm>('setup', { required: true });
+/** of a part's temperature: where a baseline was recorded, and where size and flow say all of it */
+const [measuredK, estimatedK] = [formatIn('K', 2), formatIn('K', 5)];
 /** radiators of which neither the drawing nor a hand says how they breathe */
 const untold = computed(() => airUntold(props.loop, setup.value));
 const pathOf = (id: string): AirPath | null => setup.value.air[id] ?? usualPaths.get(id) ?? null;
@@ -143,11 +145,11 @@ function takeQuiet(): void {
             <template v-if="over && hottest">{{ names.get(hottest.id) }} at {{ formatIn('°C', hottest.partC ?? 0) }}. </template>
             <b>{{ formatIn('L/h', heat.flowLph) }}</b>, air in the case {{ formatIn('°C', heat.result.caseAirC, 1) }}.
             <span v-if="measured.length === 0" class="quiet estimate"
-              >Estimates from size and flow, ± 5 K until a baseline is recorded.</span
+              >Estimates from size and flow, ± {{ estimatedK }} until a baseline is recorded.</span
             >
             <span v-else class="quiet estimate"
-              >{{ measured.map(({ id }) => names.get(id)).join(', ') }} from the recorded baseline, ± 2 K; the rest estimated from size and
-              flow, ± 5 K.</span
+              >{{ measured.map(({ id }) => names.get(id)).join(', ') }} from the recorded baseline, ± {{ measuredK }}; the rest estimated
+              from size and flow, ± {{ estimatedK }}.</span
             >
           </p>
           <label class="slide">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { grouped } from '@core/base/units/display.js';
+import { formatIn } from '@core/base/units/display.js';
 import { computed, onMounted } from 'vue';
 import { sayWord } from '@core/base/words/say.js';
 import { CATALOGUE } from '@core/machine/catalogue/parts.js';
@@ -32,7 +32,7 @@ const rows = computed(
 );
 /** bars on one scale: kelvin cooler to the left */
 const most = computed(() => Math.max(1, ...rows.value.map(({ change }) => Math.abs(change?.byK ?? 0))));
-const kelvin = (byK: number): string => `${byK > 0 ? '+' : '−'}${grouped(Math.abs(byK), 1)} K`;
+const kelvin = (byK: number): string => `${byK > 0 ? '+' : '−'}${formatIn('K', Math.abs(byK), 1)}`;
 </script>
 
 <template>

@@ -169,7 +169,7 @@ const secondLine = computed(() => {
         <line :x1="40" :x2="width - (secondLine ? 28 : 0)" :y1="frame.y(mark.mm)" :y2="frame.y(mark.mm)" />
         <text x="34" :y="frame.y(mark.mm) + 4" text-anchor="end">{{ mark.label }}</text>
       </g>
-      <text v-if="!bare" class="ruler-unit" x="34" y="14" text-anchor="end" aria-hidden="true">mm</text>
+      <text v-if="!bare" class="ruler-unit" x="34" y="14" text-anchor="end" aria-hidden="true">{{ unitName('mm') }}</text>
 
       <path
         v-for="(bridge, index) in across"
