@@ -12,7 +12,9 @@ function format(timeZone: string, options: Intl.DateTimeFormatOptions, language 
   formats.set(key, known);
   return known;
 }
-const ofDay = (day: string, options: Intl.DateTimeFormatOptions, language?: string): string =>
+/** in English the month goes first where its reader writes it first */
+const inOrder = (): string => (reading().language === 'en' && reading().date === 'month-first' ? 'en-US' : locale());
+const ofDay = (day: string, options: Intl.DateTimeFormatOptions, language = inOrder()): string =>
   format('UTC', options, language).format(new Date(`${day}T00:00:00Z`));
 
 /** `2026-03-09` as people read it: 9 Mar 2026, 09.03.2026, 2026-03-09 or Mar 9, 2026. */
@@ -30,7 +32,7 @@ export function formatDay(day: string): string {
   }
 }
 
-/** "Mon 30 Nov": a day of these weeks, which needs no year. */
+/** "Mon 30 Nov", or "Mon Nov 30": a day of these weeks, which needs no year. */
 export const formatWeekday = (day: string): string =>
   ofDay(day, { weekday: 'short', day: 'numeric', month: 'short' }).replace(',', '').replace('.,', '');
 
@@ -52,7 +54,9 @@ export const formatDayTime = (iso: string, timeZone: string): string =>
 export const longDay = (day: string): string => ofDay(day, { dateStyle: 'long' });
 /** As it stands in a letter: Tuesday, 10 March 2027 at 09:00. */
 export const longTime = (iso: string, timeZone: string): string =>
-  format(timeZone, { dateStyle: 'full', timeStyle: 'short', hourCycle: reading().clock === '24' ? 'h23' : 'h12' }).format(new Date(iso));
+  format(timeZone, { dateStyle: 'full', timeStyle: 'short', hourCycle: reading().clock === '24' ? 'h23' : 'h12' }, inOrder()).format(
+    new Date(iso),
+  );
 
 /** "Mon" to "Sun" from the day on which the week begins. */
 export const weekdayNames = (): string[] =>

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
 import { addDays } from './calendar.js';
-import { formatDay, formatDayTime, formatTime, formatWeekday, longTime, monthName, weekdayNames } from './dates.js';
+import { formatDay, formatDayTime, formatTime, formatWeekday, longDay, longTime, monthName, weekdayNames } from './dates.js';
 import { formatDegrees, formatIn, formatKpa, formatMl, formatMlWithSd, formatMm, formatTube } from './display.js';
 import { readBy, readingAs, USUAL_READING, type Reading } from './reading.js';
 import { shownIn, STORED_UNITS, storedFrom } from './shown.js';
@@ -80,6 +80,13 @@ describe('days and times of a reader', () => {
     expect(monthName('2026-03-09')).toBe('März 2026');
     expect(weekdayNames()).toEqual(['So', 'Mo', 'Di', 'Mi', 'Do', 'Fr', 'Sa']);
     expect(longTime('2026-03-10T09:00:00Z', 'Europe/Lisbon')).toBe('Dienstag, 10. März 2026 um 09:00');
+  });
+
+  it('put the month first in appointments and letters as well, where their reader does', () => {
+    reads({ date: 'month-first', clock: '12' });
+    expect(formatWeekday('2026-03-09')).toBe('Mon Mar 9');
+    expect(longDay('2026-03-10')).toBe('March 10, 2026');
+    expect(thin(longTime('2026-03-10T14:30:00Z', 'UTC'))).toBe('Tuesday, March 10, 2026 at 2:30 PM');
   });
 
   it('are read another way for a while, and then as before', () => {

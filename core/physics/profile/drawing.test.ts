@@ -43,7 +43,7 @@ describe('the frame of a loop profile', () => {
   it('is round in inches for whoever reads inches, at the same heights', () => {
     const upright = unrolled();
     const marks = readingAs({ ...USUAL_READING, length: 'in' }, () => heightMarks(upright, frameOf(upright, ...SIZE)));
-    expect(marks.length).toBeGreaterThan(3);
+    expect(marks.length).toBeGreaterThan(2);
     for (const { mm, label } of marks) {
       expect(Number.isInteger(label)).toBe(true);
       expect(mm).toBeCloseTo(label * 25.4, 6);

@@ -135,7 +135,8 @@ function takeQuiet(): void {
       <div class="below" style="--left: 0.9fr; --right: 1.2fr">
         <section>
           <p v-if="over" class="big-number danger">
-            {{ Math.max(1, Math.round(over.byK)) }} <small>K over its limit, {{ names.get(over.id) }}</small>
+            {{ digitsIn('K', Math.max(1, Math.round(over.byK))) }}
+            <small>{{ unitName('K') }} over its limit, {{ names.get(over.id) }}</small>
           </p>
           <p v-else class="big-number">
             {{ hottest ? digitsIn('°C', hottest.partC ?? 0) : '–' }}

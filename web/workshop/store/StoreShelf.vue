@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StoreRow } from '@core/workshop/store/answers.js';
-import { groupedUpTo } from '@core/base/units/display.js';
+import { formatMl, groupedUpTo } from '@core/base/units/display.js';
 import { capital, say, sayWord } from '@core/base/words/say.js';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { formatMoney } from '@core/workshop/prices/money.js';
@@ -114,8 +114,8 @@ const share = (item: StoreRow, value: number): string => {
               ><i :style="{ width: share(item, item.count) }" /><b v-if="item.reorderAt > 0" :style="{ left: share(item, item.reorderAt) }"
             /></span>
             <span class="figures"
-              >{{ groupedUpTo(item.count, 1) }} {{ item.unit }}<strong v-if="item.count < 0"> count again</strong
-              ><strong v-else-if="item.count < item.reorderAt"> low</strong></span
+              >{{ item.unit === 'mL' ? formatMl(item.count) : `${groupedUpTo(item.count, 1)} ${item.unit}`
+              }}<strong v-if="item.count < 0"> count again</strong><strong v-else-if="item.count < item.reorderAt"> low</strong></span
             >
           </button>
           <div v-if="at === item.id" class="acts">
