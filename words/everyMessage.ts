@@ -47,7 +47,7 @@ const WORDS = new Set(
     ' ',
   ),
 );
-const IS_NAMED_WORDS = /(^|_)(WORDS|STATES|KINDS|LABELS|NAMES|ROLES|PARTS|DEVICES|EACH|SKILLS|REASONS|KITS)$/;
+const IS_NAMED_WORDS = /(^|_)(WORDS|STATES|KINDS|LABELS|NAMES|ROLES|PARTS|DEVICES|EACH|SKILLS|REASONS|KITS|WHYS)$/;
 /** `{ a: 'words', b: 'more words' }`, and nothing else in it */
 function holdsTexts(init: BabelNode): boolean {
   const table = init.type === 'TSAsExpression' || init.type === 'TSSatisfiesExpression' ? init.expression : init;

@@ -1,3 +1,5 @@
+import { locale } from '../../base/units/display.js';
+
 /**
  * Money is kept in whole minor units (cents where a currency has them), so that sums are exact. A currency is its ISO 4217 code.
  */
@@ -19,10 +21,11 @@ export const toMinor = (amount: number, currency: string): number =>
   Math.sign(amount) * Math.round(Math.abs(amount) * 10 ** decimalsOf(currency) + 1e-9);
 
 const formats = new Map<string, Intl.NumberFormat>();
-/** A sum as it stands on a paper: "€120.50". */
-export function formatMoney(minor: number, currency: string, language = 'en-GB'): string {
+/** A sum as its reader writes it: "€120.50", or "120,50 €". */
+export function formatMoney(minor: number, currency: string, language = locale()): string {
   const key = `${language} ${currency}`;
   const format = formats.get(key) ?? new Intl.NumberFormat(language, { style: 'currency', currency });
   formats.set(key, format);
-  return format.format(fromMinor(minor, currency));
+  // thousands stand apart as in every other number
+  return format.formatToParts(fromMinor(minor, currency)).map(({ type, value }) => (type === 'group' ? '\u202f' : value)).join(''); // prettier-ignore
 }

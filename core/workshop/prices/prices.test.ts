@@ -1,3 +1,4 @@
+import { readingAs, USUAL_READING } from '../../base/units/reading.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Estimate, EstimateInput } from './estimate.js';
@@ -101,7 +102,8 @@ describe('what a job took', () => {
 describe('money', () => {
   it('is written with its currency’s own decimals', () => {
     expect(formatMoney(14_850, 'EUR')).toBe('€148.50');
-    expect(formatMoney(14_850, 'JPY')).toBe('JP¥14,850');
+    expect(formatMoney(14_850, 'JPY')).toBe('JP¥14\u202f850');
+    expect(readingAs({ ...USUAL_READING, language: 'de' }, () => formatMoney(123_450, 'EUR'))).toBe('1\u202f234,50\u00a0€');
     expect(toMinor(12.345, 'EUR')).toBe(1235);
     expect(toMinor(12, 'JPY')).toBe(12);
   });
