@@ -34,6 +34,15 @@ export const formatHours = (hours: number): string => groupedUpTo(hours, 1);
 export const digitsIn = (unit: StoredUnit, stored: number, decimals = 0): string =>
   // a hair below nothing is nothing, and not "−0"
   grouped(shownIn(unit, stored) || 0, decimals + scaleOf(unit).more);
+/** What must never be passed: rounded in the reader's unit it is never more than it is. */
+export function digitsAtMost(unit: StoredUnit, stored: number, decimals = 0): string {
+  const places = decimals + scaleOf(unit).more;
+  // a hair of binary fractions is no reason to lose a digit
+  return grouped(Math.floor(shownIn(unit, stored) * 10 ** places + 1e-6) / 10 ** places, places);
+}
+export const formatAtMost = (unit: StoredUnit, stored: number, decimals = 0): string =>
+  `${digitsAtMost(unit, stored, decimals)} ${unitName(unit)}`;
+
 export const formatIn = (unit: StoredUnit, stored: number, decimals = 0): string => `${digitsIn(unit, stored, decimals)} ${unitName(unit)}`;
 
 /** Volume in mL below 10 L, in L above; never finer than 1 mL, which no jug resolves. In ounces and gallons for who reads those. */

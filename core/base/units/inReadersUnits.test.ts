@@ -10,7 +10,7 @@ describe('a kept sentence in the units of whoever reads it', () => {
     ['Raise to 50 kPa, let it settle, then read about every minute.', 'Raise to 7.3 psi, let it settle, then read about every minute.'],
     [
       'Never above the lowest rating in the loop, 170 kPa here: glass bursts.',
-      'Never above the lowest rating in the loop, 24.7 psi here: glass bursts.',
+      'Never above the lowest rating in the loop, 24.6 psi here: glass bursts.',
     ],
     ['about 1\u202f035 mL come', 'about 35.0 fl oz come'],
     ['over a jug: up to 5 mL come here', 'over a jug: up to 0.2 fl oz come here'],

@@ -1,4 +1,4 @@
-import { digitsIn } from './display.js';
+import { digitsAtMost, digitsIn } from './display.js';
 import { isStoredUnit, unitName } from './shown.js';
 
 /**
@@ -9,6 +9,9 @@ const FIGURE = /(?<![\p{L}\d/.,–]|× ?|\b(?:or|oder) )(\d[\d\u202f\u00a0]*(?:[
 /** what begins so names what is bought by its size */
 const NAMED_BY_SIZE = /^(Screws|Schrauben)\b/u;
 
+/** what must never be passed is never rounded up */
+const IS_LIMIT = /\b(never|nie)\b/iu;
+
 /** The same sentence with its figures as the reader counts them: "Raise to 50 kPa" is "Raise to 7.3 psi" for whoever reads psi. */
 export function inReadersUnits(text: string): string {
   if (NAMED_BY_SIZE.test(text)) return text;
@@ -16,6 +19,7 @@ export function inReadersUnits(text: string): string {
     if (!isStoredUnit(unit) || unitName(unit) === unit) return whole;
     const stored = Number(figure.replace(/[\u202f\u00a0]/gu, '').replace(',', '.'));
     const decimals = /[.,](\d+)$/u.exec(figure)?.[1]?.length ?? 0;
-    return Number.isFinite(stored) ? `${digitsIn(unit, stored, decimals)}${space}${unitName(unit)}` : whole;
+    const digits = IS_LIMIT.test(text) ? digitsAtMost : digitsIn;
+    return Number.isFinite(stored) ? `${digits(unit, stored, decimals)}${space}${unitName(unit)}` : whole;
   });
 }

@@ -1,4 +1,4 @@
-import { formatIn } from '../../base/units/display.js';
+import { formatAtMost } from '../../base/units/display.js';
 import type { CautionFact } from '../../bench/runs/cautionNow.js';
 import { placesOf, type Procedure } from '../../bench/runs/procedure.js';
 import { nameIn } from '../../machine/catalogue/names.js';
@@ -18,5 +18,5 @@ const CAUTIONS: Messages<CautionFact['caution']> = {
 export const cautionWords = (procedure: Procedure, fact: CautionFact): string =>
   say(CAUTIONS[fact.caution], {
     place: fact.caution === 'leak-open' ? nameIn(placesOf(procedure), fact.place) : '',
-    mostKpa: fact.caution === 'air-inside' ? formatIn('kPa', fact.mostKpa) : '',
+    mostKpa: fact.caution === 'air-inside' ? formatAtMost('kPa', fact.mostKpa) : '',
   });

@@ -7,7 +7,7 @@ import { ledgerOf, expectedDrains, judgeDrain } from '@core/bench/runs/contents.
 import { openingIn } from '@core/bench/runs/facts.js';
 import { FLUSH } from '@core/machine/liquids/rinsing.js';
 import { wantsLevelFirst } from '@core/bench/runs/book.js';
-import { digitsIn, formatIn, formatMlWithSd } from '@core/base/units/display.js';
+import { digitsIn, formatAtMost, formatMlWithSd } from '@core/base/units/display.js';
 import { computed, ref } from 'vue';
 import { stepOfKind, type Procedure } from '@core/bench/runs/procedure.js';
 import type { RunState } from '@core/bench/runs/state.js';
@@ -86,7 +86,7 @@ const astray = computed(() => verdict.value !== null && !['balances', 'cannot-te
       <span
         >Then a hand bulb at {{ openingIn(service, blow.air) }}, jug under {{ openingIn(service, blow.drain) }}, all else shut: about
         <b class="figures estimate">{{ formatMlWithSd(blow.likelyMl, blow.sdMl) }}</b> more. Gently, below
-        {{ formatIn('kPa', Math.min(FLUSH.mostGaugeKpa, procedure.facts?.mostGaugeKpa ?? FLUSH.mostGaugeKpa)) }}; never with the
+        {{ formatAtMost('kPa', Math.min(FLUSH.mostGaugeKpa, procedure.facts?.mostGaugeKpa ?? FLUSH.mostGaugeKpa)) }}; never with the
         mouth.</span
       >
     </p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { unitName } from '@core/base/units/shown.js';
-import { digitsIn } from '@core/base/units/display.js';
+import { digitsAtMost, digitsIn } from '@core/base/units/display.js';
 import { computed } from 'vue';
 
 /** A pressure gauge: where the test began, where it stands, and what it must never pass or fall to. */
@@ -22,7 +22,7 @@ const half = computed(() => (props.firstKpa === null ? null : props.firstKpa / 2
   <svg
     viewBox="0 0 272 160"
     role="img"
-    :aria-label="`Pressure of the test, ${unitName('kPa')}: ${nowKpa === null ? 'not read yet' : `${digitsIn('kPa', nowKpa, 1)} now`}, never above ${digitsIn('kPa', mostKpa)}`"
+    :aria-label="`Pressure of the test, ${unitName('kPa')}: ${nowKpa === null ? 'not read yet' : `${digitsIn('kPa', nowKpa, 1)} now`}, never above ${digitsAtMost('kPa', mostKpa)}`"
   >
     <path class="scale" :d="arc(0, mostKpa, 68)" />
     <path class="never" :d="arc(mostKpa, top, 68)" />
@@ -30,7 +30,7 @@ const half = computed(() => (props.firstKpa === null ? null : props.firstKpa / 2
     <path v-if="firstKpa !== null" class="tick strong" :d="`M${at(firstKpa, 56)}L${at(firstKpa, 76)}`" />
     <path v-if="nowKpa !== null" class="needle" :d="`M82 84L${at(nowKpa, 58)}`" />
     <circle cx="82" cy="84" r="6" />
-    <text x="164" y="48" class="danger">never {{ digitsIn('kPa', mostKpa) }}</text>
+    <text x="164" y="48" class="danger">never {{ digitsAtMost('kPa', mostKpa) }}</text>
     <text v-if="firstKpa !== null" x="164" y="78">from {{ digitsIn('kPa', firstKpa, 1) }}</text>
     <text v-if="nowKpa !== null" x="164" y="104" class="strong">now {{ digitsIn('kPa', nowKpa, 1) }}</text>
     <text x="164" y="130" class="unit">{{ unitName('kPa') }}</text>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { say } from '@core/base/words/say.js';
-import { digitsIn, formatIn, formatMl, formatSpan } from '@core/base/units/display.js';
+import { digitsIn, formatAtMost, formatIn, formatMl, formatSpan } from '@core/base/units/display.js';
 import { unitName } from '@core/base/units/shown.js';
 import type { RunEventBody } from '@core/bench/runs/entries/all.js';
 import { groupReadings, groupVolumeMl, judgeGroup } from '@core/bench/runs/groupTest.js';
@@ -74,7 +74,7 @@ function tell(tight: boolean): void {
     <template v-if="parts.length > 0">
       <p class="quiet">
         Every open port plugged, hand pump and gauge on one of them. {{ formatMl(Math.round(volumeMl)) }} by the drawing: pump to
-        {{ formatIn('kPa', mostKpa) }}, wait until it has settled.
+        {{ formatAtMost('kPa', mostKpa) }}, wait until it has settled.
       </p>
       <p v-if="judged" class="verdict" :class="{ danger: judged.verdict === 'fail' }">
         <template v-if="judged.verdict === 'pass'"><b>Tight</b>: no leak above the limit.</template>

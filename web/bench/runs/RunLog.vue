@@ -95,7 +95,7 @@ const entries = computed(() => {
 }
 li {
   display: grid;
-  grid-template-columns: 48px 1fr;
+  grid-template-columns: minmax(48px, max-content) 1fr;
   gap: 10px;
   padding: 5px 0;
   border-top: 1px solid var(--line-soft);
@@ -118,5 +118,8 @@ li {
 }
 header {
   margin-bottom: 6px;
+}
+time {
+  white-space: nowrap;
 }
 </style>
