@@ -6,7 +6,7 @@ import { planConflicts } from './planConflicts.js';
 import { generatePlan } from './generatedPlans.js';
 import { jobSteps, learnDuration } from './jobSteps.js';
 import { JOB_KIND_KEYS } from '../job-kinds/kinds.js';
-import { endOf, MINUTE_MS, startOf, type PlacedJob, type PlanProblem } from './problem.js';
+import { endOf, MINUTE_MS, QUARTER_MS, startOf, upToQuarter, type PlacedJob, type PlanProblem } from './problem.js';
 import { joined, shiftsOf, without } from './shifts.js';
 import { PLAN } from './defaults.js';
 import { often } from '../../../tests/often.js';
@@ -93,12 +93,15 @@ describe('the board of a workshop', () => {
 });
 
 describe('a job as steps', () => {
-  it('keeps its attended time whole, in pieces that fit a day', () => {
+  it('keeps its attended time whole, up to the next quarter hour, in pieces of quarter hours that fit a day', () => {
     for (const kind of JOB_KIND_KEYS)
       for (const attendedMinutes of [20, 90, 480, 720]) {
         const steps = jobSteps({ kind, rigid: false, attendedMinutes, wetMinutes: 1440 });
         const hands = steps.filter(({ attended }) => attended);
-        expect(hands.reduce((sum, { durationMs }) => sum + durationMs, 0) / MINUTE_MS).toBeCloseTo(attendedMinutes, 1);
+        const all = hands.reduce((sum, { durationMs }) => sum + durationMs, 0);
+        // what begins, and what closes, takes a quarter hour at least
+        expect(all).toBe(Math.max(upToQuarter(attendedMinutes * MINUTE_MS), hands.length * QUARTER_MS));
+        expect(steps.every(({ durationMs }) => durationMs % QUARTER_MS === 0)).toBe(true);
         expect(Math.max(...hands.map(({ durationMs }) => durationMs))).toBeLessThanOrEqual(PLAN.longestPieceMinutes * MINUTE_MS + 1);
       }
   });

@@ -10,7 +10,7 @@ import { afterLooks, generatePlan } from './generatedPlans.js';
 import { jobSteps } from './jobSteps.js';
 import { mostHeld } from './kits.js';
 import { setAsideImpossible } from './possible.js';
-import { endOf, startOf, type PlacedJob, type PlanJob, type PlanProblem, type PlanStep } from './problem.js';
+import { endOf, QUARTER_MS, startOf, type PlacedJob, type PlanJob, type PlanProblem, type PlanStep } from './problem.js';
 import { buildProblem, type WorkshopBoard } from './workshopPlan.js';
 import { often } from '../../../tests/often.js';
 
@@ -225,5 +225,22 @@ describe('a workshop’s board', () => {
     });
     const { problem } = buildProblem({ ...board, slots: [{ jobId: 'j1', benchId: 'b1', steps: placed, confirmed: true, version: 1 }] });
     expect(problem.kits?.[0]?.taken).toHaveLength(1);
+  });
+
+  it('is arranged on whole quarter hours, whatever the clock says and whenever what runs ends', () => {
+    const more = ['j1', 'j2', 'j3'].map((id, index) => ({
+      ...(board.jobs[0] as WorkshopBoard['jobs'][number]),
+      id,
+      attendedMinutes: 47 + 13 * index,
+      wetMinutes: 25,
+      windows: [],
+    }));
+    const running = [{ runId: 'r', benchId: 'b1', systemName: 'Loft', until: '2026-03-09T09:37:12Z', holds: [], isGuess: false }];
+    const { problem } = buildProblem({ ...board, now: '2026-03-09T08:07:31Z', jobs: more, running });
+    const plan = arrange(problem, { isOver: afterLooks(40) });
+    expect(plan?.jobs).toHaveLength(3);
+    for (const { steps } of plan?.jobs ?? [])
+      for (const { from, to } of steps) expect([from % QUARTER_MS, to % QUARTER_MS]).toEqual([0, 0]);
+    expect(Math.min(...(plan?.jobs ?? []).map(startOf))).toBe(Date.parse('2026-03-09T09:45:00Z'));
   });
 });

@@ -2,7 +2,7 @@ import { medianOf } from '../../base/statistics/median.js';
 import { BOOKED_KINDS, type BookedKind } from '../job-kinds/kinds.js';
 import { kitsFor, skillsFor } from './capacities.js';
 import { AFTER_SOAK_SHARE, PLAN, SHARES } from './defaults.js';
-import { MINUTE_MS, type PlanStep } from './problem.js';
+import { MINUTE_MS, QUARTER_MS, upToQuarter, type PlanStep } from './problem.js';
 
 /** A step of a job on the board, with what it is. */
 export interface NamedStep extends PlanStep {
@@ -19,13 +19,16 @@ export interface JobTimes {
   readonly wetMinutes: number;
 }
 
-/** Attended work in pieces that fit into a day; the first may wait as long as the step before allows. */
-function work(minutes: number, maxWaitMinutes: number | null): NamedStep[] {
-  if (minutes <= 0) return [];
-  const pieces = Math.max(1, Math.ceil(minutes / PLAN.longestPieceMinutes - 1e-9));
+const QUARTER_MINUTES = QUARTER_MS / MINUTE_MS;
+const quarters = (minutes: number): number => Math.round(minutes / QUARTER_MINUTES);
+
+/** Attended work, in quarter hours, in pieces that fit into a day; the first may wait as long as the step before allows. */
+function work(lasts: number, maxWaitMinutes: number | null): NamedStep[] {
+  const pieces = Math.ceil((lasts * QUARTER_MINUTES) / PLAN.longestPieceMinutes - 1e-9);
+  const until = (piece: number): number => Math.round((piece * lasts) / pieces);
   return Array.from({ length: pieces }, (_, index) => ({
     what: 'work' as const,
-    durationMs: Math.round((minutes * MINUTE_MS) / pieces),
+    durationMs: (until(index + 1) - until(index)) * QUARTER_MS,
     attended: true,
     maxWaitMs: index > 0 ? PLAN.pieceWaitMinutes * MINUTE_MS : maxWaitMinutes === null ? null : maxWaitMinutes * MINUTE_MS,
   }));
@@ -33,7 +36,7 @@ function work(minutes: number, maxWaitMinutes: number | null): NamedStep[] {
 
 const alone = (what: NamedStep['what'], minutes: number): NamedStep => ({
   what,
-  durationMs: minutes * MINUTE_MS,
+  durationMs: upToQuarter(minutes * MINUTE_MS),
   attended: false,
   // it begins when the hands leave
   maxWaitMs: 0,
@@ -56,12 +59,19 @@ export function jobSteps(times: JobTimes): NamedStep[] {
 function bareSteps({ kind, attendedMinutes, wetMinutes }: JobTimes): NamedStep[] {
   const { first, soak, wet } = SHARES[kind];
   const afterSoak = soak ? AFTER_SOAK_SHARE : 0;
-  const last = 1 - first - afterSoak;
+  // whole quarter hours in all, shared out: what each part is rounded by is not added up
+  const all = Math.ceil(attendedMinutes / QUARTER_MINUTES - 1e-9);
+  const closes = first + afterSoak < 1 - 1e-9;
+  // every part takes one at least, and leaves one to each that follows
+  const part = (share: number, left: number): number => Math.max(1, Math.min(quarters(share * all * QUARTER_MINUTES), left));
+  const before = part(first, all - (soak ? 1 : 0) - (closes ? 1 : 0));
+  const between = soak ? part(afterSoak, all - before - (closes ? 1 : 0)) : 0;
+  const after = closes ? Math.max(1, all - before - between) : 0;
   return [
-    ...work(first * attendedMinutes, null),
-    ...(soak ? [alone('soak', PLAN.soakMinutes), ...work(afterSoak * attendedMinutes, PLAN.soakMostWaitMinutes)] : []),
+    ...work(before, null),
+    ...(soak ? [alone('soak', PLAN.soakMinutes), ...work(between, PLAN.soakMostWaitMinutes)] : []),
     ...(wet && wetMinutes > 0 ? [alone('wet test', wetMinutes)] : []),
-    ...work(last * attendedMinutes, null),
+    ...work(after, null),
   ];
 }
 

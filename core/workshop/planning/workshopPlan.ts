@@ -5,7 +5,7 @@ import type { KitKind, Skill } from './capacities.js';
 import { addDays, instantIn } from '../../base/units/calendar.js';
 import { PLAN } from './defaults.js';
 import { jobSteps, type NamedStep } from './jobSteps.js';
-import { MINUTE_MS, type PlacedJob, type PlanJob, type PlanProblem, type Span } from './problem.js';
+import { MINUTE_MS, upToQuarter, type PlacedJob, type PlanJob, type PlanProblem, type Span } from './problem.js';
 import { joined, shiftsOf, type Absence, type AbsenceWhy, type Shift } from './shifts.js';
 
 /** A booked job as the board knows it. */
@@ -114,7 +114,9 @@ export type PlanPurpose = 'arrange' | 'check';
 export function buildProblem(board: WorkshopBoard, purpose: PlanPurpose = 'arrange'): BuiltProblem {
   const isCheck = purpose === 'check';
   const clockMs = Date.parse(board.now);
-  const nowMs = clockMs + (isCheck ? -PLAN.graceMinutes : PLAN.leadMinutes) * MINUTE_MS;
+  const nowMs = isCheck ? clockMs - PLAN.graceMinutes * MINUTE_MS : upToQuarter(clockMs + PLAN.leadMinutes * MINUTE_MS);
+  /** what cannot move lets go on a quarter hour: the next one begins then */
+  const letGo = ({ from, to }: Span): Span => ({ from, to: isCheck ? to : upToQuarter(to) });
   const fixed = fixedSlots(board);
   const fixedIds = new Set(fixed.map(({ jobId }) => jobId));
   const jobs = board.jobs.filter(({ id }) => !fixedIds.has(id));
@@ -131,7 +133,7 @@ export function buildProblem(board: WorkshopBoard, purpose: PlanPurpose = 'arran
         days,
         board.shifts,
         board.absences,
-        fixed.flatMap((slot) => slot.steps.filter(({ personId }) => personId === id).map(span)),
+        fixed.flatMap((slot) => slot.steps.filter(({ personId }) => personId === id).map((step) => letGo(span(step)))),
       ),
     })),
     benches: board.benches.map(({ id }) => ({
@@ -139,16 +141,16 @@ export function buildProblem(board: WorkshopBoard, purpose: PlanPurpose = 'arran
       taken: joined([
         ...fixed
           .filter(({ benchId }) => benchId === id)
-          .map((slot) => ({ from: Date.parse(slot.steps[0]?.from ?? ''), to: Date.parse(slot.steps.at(-1)?.to ?? '') })),
+          .map((slot) => letGo({ from: Date.parse(slot.steps[0]?.from ?? ''), to: Date.parse(slot.steps.at(-1)?.to ?? '') })),
         ...board.running
           .filter(({ benchId, isGuess }) => benchId === id && !(isCheck && isGuess))
-          .map(({ until }) => ({ from: clockMs, to: Math.max(clockMs, Date.parse(until)) })),
+          .map(({ until }) => letGo({ from: clockMs, to: Math.max(clockMs, Date.parse(until)) })),
       ]).filter(({ from, to }) => to > from),
     })),
     kits: board.kits.map(({ kind, count }) => ({
       id: kind,
       count,
-      taken: [...fixed.flatMap((slot) => kitSpans(board, slot, kind)), ...heldByRuns(board, kind, isCheck)],
+      taken: [...fixed.flatMap((slot) => kitSpans(board, slot, kind)), ...heldByRuns(board, kind, isCheck)].map(letGo),
     })),
     jobs: jobs.map((job, index): PlanJob => ({
       id: job.id,
