@@ -100,6 +100,7 @@ async function loopsOf(scope: Scope, systemId: string) {
       filledOn: sql<
         string | null
       >`(select max(f.filled_on) from fill f join loop_revision r on r.id = f.revision_id where r.loop_id = loop.id)`,
+      isLookedAt: sql<boolean>`exists (select 1 from fallout_look k where k.loop_id = loop.id)`,
     })
     .from(loop)
     .where(eq(loop.systemId, systemId))
@@ -154,7 +155,10 @@ export async function readSystem(ask: Ask) {
     const revision = revisionOf(loopId);
     insides.push(revision && (await insideOf(scope, loopId, revision.file)));
   }
-  const looks = await looksOf(scope, loopIds);
+  const looks = await looksOf(
+    scope,
+    loops.filter(({ isLookedAt }) => isLookedAt).map(({ id: loopId }) => loopId),
+  );
   const policies = await ownPolicies(scope, { systemId: id, ownerId: row.owner.id });
   return {
     system: { ...told(row.system), policy: policies.system },
@@ -164,7 +168,7 @@ export async function readSystem(ask: Ask) {
       dues.map(({ kind, dueOn, postponed, clocks }) => ({ kind: kind, dueOn, postponed, firstDueOn: clocks[0]?.dueOn ?? null })),
       ask.today,
     ),
-    loops: loops.map(({ filledOn: ownFilledOn, ...each }, index) => ({
+    loops: loops.map(({ filledOn: ownFilledOn, isLookedAt: _, ...each }, index) => ({
       ...each,
       fallout: { filledOn: ownFilledOn, looks: looks(each.id) },
       revision: revisionOf(each.id),
