@@ -130,9 +130,9 @@ function write(): void {
   >
     <header>
       <h2>Something is wrong</h2>
+      <button v-if="pumpOn" type="button" class="pump-off" @click="emit('pumpOff')">Pump off</button>
       <v-btn variant="text" size="large" @click="open = false">Close</v-btn>
     </header>
-    <button v-if="pumpOn" type="button" class="pump-off" @click="emit('pumpOff')">Pump off</button>
     <div class="kinds" role="group" aria-label="What it is">
       <button v-for="(label, key) in KINDS" :key="key" type="button" :aria-pressed="kind === key" @click="kind = key">
         {{ label }}
@@ -189,8 +189,10 @@ function write(): void {
       />
       <p class="quiet">{{ SAYS[kind] }}</p>
     </template>
-    <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
-    <v-btn v-if="kind !== null" type="submit" size="x-large">Put it on record</v-btn>
+    <div v-if="kind !== null || problem" class="record">
+      <p v-if="problem" role="alert" class="danger">{{ problem }}</p>
+      <v-btn v-if="kind !== null" type="submit" size="x-large" block>Put it on record</v-btn>
+    </div>
   </form>
 </template>
 
@@ -215,6 +217,7 @@ header {
   display: flex;
   justify-content: space-between;
   align-items: center;
+  gap: 20px;
 }
 .kinds {
   display: grid;
@@ -229,6 +232,7 @@ header {
   border-radius: 3px;
 }
 .pump-off {
+  flex: 1;
   min-height: 92px;
   font-size: 2rem;
   font-weight: 700;
@@ -273,6 +277,14 @@ summary {
 p {
   margin: 0;
 }
+/* in reach of a wet thumb, however much stands above it */
+.record {
+  position: sticky;
+  bottom: -14px;
+  padding: 10px 0 14px;
+  background: var(--sheet);
+  z-index: 1;
+}
 /* held upright the switch stands in the middle: the sheet ends above it */
 @media (max-width: 1000px) {
   .sheet {
@@ -280,8 +292,24 @@ p {
     grid-column: picture-start / picture-end;
   }
   .kinds button {
-    min-height: 64px;
+    min-height: 56px;
     font-size: 1.2rem;
+  }
+  .pump-off {
+    min-height: 64px;
+  }
+}
+@media (max-width: 600px) {
+  header {
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+  .pump-off {
+    flex-basis: 100%;
+    order: 1;
+  }
+  .kinds {
+    grid-template-columns: 1fr 1fr;
   }
 }
 </style>
