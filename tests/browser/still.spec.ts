@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import { expect, signIn, test } from './app.js';
 
 /** ms by which each further answer of a page comes later than the one before */
-const LATER_MS = 120;
+const LATER_MS = 80;
 /** Share of the screen times the share it moves by, all of it together; "good" for the web at large is 0.1 (Web Vitals, CLS). */
 const STILL = 0.02;
 
@@ -62,7 +62,7 @@ test('answers that come one after the other move nothing that stands already: a 
     await page.goto(`${app.url}${path}`);
     await expect(page.locator(shows).first()).toBeVisible();
     await expect.poll(() => onTheWay).toBe(0);
-    await page.waitForTimeout(400);
+    await page.waitForTimeout(250);
     const moved = (await page.evaluate(() => window.moved)).filter(({ value }) => value > 0.001);
     const all = moved.reduce((sum, { value }) => sum + value, 0);
     expect(all, `${name}: ${JSON.stringify(moved)}`).toBeLessThanOrEqual(STILL);
