@@ -32,7 +32,7 @@ test('answers that come one after the other move nothing that stands already: a 
   const get = async <T>(path: string): Promise<T> => (await (await page.request.get(`${app.url}/api${path}`)).json()) as T;
   const { systems } = await get<{ systems: { id: string; name: string }[] }>('/systems?limit=50');
   const idOf = (name: string): string => systems.find((system) => system.name === name)?.id ?? '';
-  const { loops } = await get<{ loops: { id: string; fallout: { filledOn: string | null } }[] }>(`/systems/${idOf('Sim rig')}`);
+  const { loops } = await get<{ loops: { id: string }[] }>(`/systems/${idOf('Sim rig')}`);
   const { runs } = await get<{ runs: { id: string }[] }>('/benches');
   const pages: Record<string, { path: string; shows: string }> = {
     today: { path: '/today', shows: '.dues' },

@@ -20,3 +20,13 @@ export const HEAT = {
   blockBase: 0.05,
   blockPerRootFlow: 0.35,
 } as const;
+
+/** K, one standard deviation of what is told (engineering estimates). */
+export const HEAT_SD = {
+  /** of a part whose resistance comes from a recorded baseline */
+  measuredK: 2,
+  /** of a part that only its size and the flow speak for */
+  estimatedK: 5,
+  /** of the warmest coolant that fans follow */
+  coolantK: 3,
+} as const;

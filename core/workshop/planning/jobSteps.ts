@@ -20,7 +20,6 @@ export interface JobTimes {
 }
 
 const QUARTER_MINUTES = QUARTER_MS / MINUTE_MS;
-const quarters = (minutes: number): number => Math.round(minutes / QUARTER_MINUTES);
 
 /** Attended work, in quarter hours, in pieces that fit into a day; the first may wait as long as the step before allows. */
 function work(lasts: number, maxWaitMinutes: number | null): NamedStep[] {
@@ -63,7 +62,7 @@ function bareSteps({ kind, attendedMinutes, wetMinutes }: JobTimes): NamedStep[]
   const all = Math.ceil(attendedMinutes / QUARTER_MINUTES - 1e-9);
   const closes = first + afterSoak < 1 - 1e-9;
   // every part takes one at least, and leaves one to each that follows
-  const part = (share: number, left: number): number => Math.max(1, Math.min(quarters(share * all * QUARTER_MINUTES), left));
+  const part = (share: number, left: number): number => Math.max(1, Math.min(Math.round(share * all), left));
   const before = part(first, all - (soak ? 1 : 0) - (closes ? 1 : 0));
   const between = soak ? part(afterSoak, all - before - (closes ? 1 : 0)) : 0;
   const after = closes ? Math.max(1, all - before - between) : 0;

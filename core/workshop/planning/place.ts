@@ -94,12 +94,16 @@ export function placeJob(problem: PlanProblem, board: Board, index: number): Pla
   return null;
 }
 
+/** A place for a job on one bench. */
 interface Gap {
+  readonly bench: number;
   readonly steps: PlacedJob['steps'];
   readonly end: number;
   /** when the bench was let go before; minus infinity where it never was held */
   readonly freeSince: number;
 }
+/** Of benches where it ends alike, the one that was held last: longer gaps stay whole. */
+const better = (a: Gap | null, b: Gap): Gap => (a && (a.end < b.end || (a.end === b.end && a.freeSince >= b.freeSince)) ? a : b);
 
 const startsAt = (steps: readonly PlacedStep[]): number => (steps[0] as PlacedStep).from;
 const endsAt = (steps: readonly PlacedStep[]): number => (steps[steps.length - 1] as PlacedStep).to;
@@ -117,7 +121,7 @@ function firstGap(problem: PlanProblem, board: Board, job: PlanJob, bench: numbe
     const steps = placeSteps(problem, board, job, opens);
     // begun later it ends no earlier
     if (!steps || endsAt(steps) > to) return null;
-    if (endsAt(steps) <= closes) return { steps, end: endsAt(steps), freeSince: opens };
+    if (endsAt(steps) <= closes) return { bench, steps, end: endsAt(steps), freeSince: opens };
   }
   return null;
 }
@@ -128,26 +132,20 @@ function placeInWindow(problem: PlanProblem, board: Board, index: number, { from
   const steps = placeSteps(problem, board, job, Math.max(earliestOf(problem, job), from));
   if (!steps || endsAt(steps) > to) return null;
   const [start, end] = [startsAt(steps), endsAt(steps)];
-  let best: (Gap & { bench: number }) | null = null;
-  // of benches where it ends alike, the one that was held last: longer gaps stay whole
-  const keep = (found: Gap, bench: number): void => {
-    if (!best || found.end < best.end || (found.end === best.end && found.freeSince > best.freeSince)) best = { ...found, bench };
-  };
+  let best: Gap | null = null;
   const others: number[] = [];
   for (let bench = 0; bench < problem.benches.length; bench += 1) {
     const held = board.benches[bench] as Span[];
     const next = firstEndingAfter(held, start);
     const isFree = (held[next]?.from ?? Number.POSITIVE_INFINITY) >= end;
-    if (isFree) keep({ steps, end, freeSince: held[next - 1]?.to ?? Number.NEGATIVE_INFINITY }, bench);
+    if (isFree) best = better(best, { bench, steps, end, freeSince: held[next - 1]?.to ?? Number.NEGATIVE_INFINITY });
     else others.push(bench);
   }
-  const known = (): (Gap & { bench: number }) | null => best;
   for (const bench of others) {
-    const found = firstGap(problem, board, job, bench, { from: start, to }, known()?.end ?? Number.POSITIVE_INFINITY);
-    if (found) keep(found, bench);
+    const found = firstGap(problem, board, job, bench, { from: start, to }, best?.end ?? Number.POSITIVE_INFINITY);
+    if (found) best = better(best, found);
   }
-  const where = known();
-  return where && { job: index, bench: where.bench, steps: where.steps };
+  return best && { job: index, bench: best.bench, steps: best.steps };
 }
 
 export function putOnBoard({ jobs }: PlanProblem, board: Board, placed: PlacedJob): void {

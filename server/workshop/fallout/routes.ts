@@ -13,7 +13,6 @@ import { looksOf } from './looks.js';
 
 /** Fallout of a loop's liquid as dated stages: seen, and struck out where it was wrong. */
 export function falloutRoutes(routes: Routes): void {
-  routes.get<FalloutAnswer>('/loops/:id/fallout', (ask) => answerFor(ask, idFrom(ask.request, 'id', 'loop')));
   routes.post<FalloutAnswer>('/loops/:id/fallout', (ask) => writeDown(ask, bodyAs<FalloutInput>(ask.request, falloutSchema)));
   routes.delete<FalloutAnswer>('/fallout-looks/:id', (ask) => strike(ask, ask.clock.now()));
   routes.post<FalloutAnswer>('/fallout-looks/:id/back', (ask) => strike(ask, null));

@@ -145,11 +145,21 @@ async function writeMachines(
   await writer.add(owner, { ...own, importId }, owners, ({ knownId, input: { policy: _, ...values }, machines }) =>
     knownId === null ? { ...values, id: idOf.get(machines[0] as NewMachine) as string } : null,
   );
-  await writer.add(system, { ...own, importId, state: 'in-service' }, placed, ({ ids, row: { machine: { policy: _, ...values } } }) => ({
-    ...values,
-    id: ids.system,
-    ownerId: ids.owner,
-  })); // prettier-ignore
+  await writer.add(
+    system,
+    { ...own, importId, state: 'in-service' },
+    placed,
+    ({
+      ids,
+      row: {
+        machine: { policy: _, ...values },
+      },
+    }) => ({
+      ...values,
+      id: ids.system,
+      ownerId: ids.owner,
+    }),
+  );
   await writer.add(loop, { ...own, name: 'Loop' }, placed, ({ ids, row, product, isFilled }) => ({
     id: ids.loop,
     systemId: ids.system,

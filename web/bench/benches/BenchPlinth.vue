@@ -2,15 +2,14 @@
 import { sayWord, midSentence } from '@core/base/words/say.js';
 import { readAnew } from '@core/bench/procedures/inReadersWords.js';
 import type { BenchRun, NextSlot } from '@core/bench/benches/answers.js';
-import { computed, defineAsyncComponent } from 'vue';
+import { computed } from 'vue';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { formatClock, formatSpan } from '@core/base/units/display.js';
 import { useDates } from '../../base/units/dates.js';
 import { useNow } from '../../base/units/now.js';
 import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
+import RunPicture from './RunPicture.vue';
 
-/** the drawing of a loop comes with the first machine that stands there */
-const LoopProfile = defineAsyncComponent(() => import('../../machine/profile/LoopProfile.vue'));
 /** One bench: the machine that stands on it, what its clock says, what the hands do next. */
 const props = defineProps<{ name: string; run: BenchRun | null; file: LoopFile | null; next?: NextSlot | null }>();
 const now = useNow(1000, () => props.run?.aheadMs ?? 0);
@@ -28,7 +27,6 @@ const clocks = computed(() =>
     .sort((a, b) => a.left - b.left),
 );
 const clock = computed(() => clocks.value[0] ?? null);
-const filled = computed(() => (props.run?.inside ? new Map(Object.entries(props.run.inside)) : null));
 const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.startedAt)) / 1000 : 0));
 </script>
 
@@ -36,17 +34,7 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
   <article class="bench" :class="{ empty: !run }" :aria-label="name">
     <component :is="run ? 'router-link' : 'div'" class="standing" :to="run ? `/runs/${run.id}` : undefined">
       <template v-if="run">
-        <div class="machine">
-          <LoopProfile
-            v-if="file"
-            :loop="file"
-            :colour="run.colour"
-            :filled="filled"
-            :height="132"
-            bare
-            :label="`Loop of ${run.systemName}`"
-          />
-        </div>
+        <RunPicture :run="run" :file="file" :height="132" />
         <div class="words">
           <h3>{{ run.systemName }}</h3>
           <p class="quiet">{{ run.practice ? 'practice, not the machine itself' : run.ownerName }}</p>
@@ -100,11 +88,6 @@ const sinceS = computed(() => (props.run ? (now.value - Date.parse(props.run.sta
 }
 a.standing:hover .step {
   text-decoration: underline;
-}
-/* its place is there before the drawing is */
-.machine {
-  min-width: 0;
-  min-height: 132px;
 }
 .words .step {
   margin-top: 6px;

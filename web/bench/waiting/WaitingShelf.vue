@@ -3,10 +3,10 @@ import type { BenchRun } from '@core/bench/benches/answers.js';
 import { waitsForWords } from '@core/edge/words/waiting.js';
 import type { LoopFile } from '@core/machine/loop-file/loopFile.js';
 import { sayDue } from '@core/workshop/due-dates/attention.js';
-import { computed, defineAsyncComponent } from 'vue';
+import { computed } from 'vue';
 import { useDates } from '../../base/units/dates.js';
+import RunPicture from '../benches/RunPicture.vue';
 
-const LoopProfile = defineAsyncComponent(() => import('../../machine/profile/LoopProfile.vue'));
 /** Machines off the benches, opened, with what they wait for: the one that is looked at first stands in front. */
 const props = defineProps<{ runs: readonly BenchRun[]; today: string; fileOf: (runId: string) => LoopFile | null }>();
 const dates = useDates();
@@ -15,7 +15,6 @@ const waiting = computed(() =>
     .flatMap((run) => (run.waits ? [{ ...run, waits: run.waits, file: props.fileOf(run.id) }] : []))
     .sort((a, b) => a.waits.until.localeCompare(b.waits.until)),
 );
-const filledOf = (run: BenchRun): Map<string, number> | null => (run.inside ? new Map(Object.entries(run.inside)) : null);
 </script>
 
 <template>
@@ -24,17 +23,7 @@ const filledOf = (run: BenchRun): Map<string, number> | null => (run.inside ? ne
     <ul class="plain-list">
       <li v-for="run in waiting" :key="run.id">
         <router-link :to="`/runs/${run.id}`">
-          <div class="drawn">
-            <LoopProfile
-              v-if="run.file"
-              :loop="run.file"
-              :colour="run.colour"
-              :filled="filledOf(run)"
-              :height="64"
-              bare
-              :label="`Loop of ${run.systemName}`"
-            />
-          </div>
+          <RunPicture :run="run" :file="run.file" :height="64" />
           <span class="words">
             <strong>{{ run.systemName }}</strong> <span class="quiet">{{ run.ownerName }}</span>
             <span class="line">{{ waitsForWords(run.waits) }}</span>
@@ -72,10 +61,6 @@ a {
 }
 a:hover strong {
   text-decoration: underline;
-}
-.drawn {
-  min-width: 0;
-  min-height: 64px;
 }
 .words {
   min-width: 0;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { HEAT_SD } from '@core/physics/heat/defaults.js';
 import { formatIn } from '@core/base/units/display.js';
 import { say } from '@core/base/words/say.js';
 import type { CurvePoint, FanEnds } from '@core/physics/heat/fanCurve.js';
@@ -42,8 +43,6 @@ const line = computed(() => {
   const { fromC, toC } = curve.value;
   return `M${EDGE.left} ${y(restSpeed)}H${x(fromC)}L${x(toC)} ${y(loadSpeed)}H${width.value - EDGE.right}`;
 });
-/** K; of the warmest coolant, as it is estimated */
-const CURVE_SD_K = 3;
 const isOver = ({ marginK }: CurvePoint): boolean => marginK !== null && marginK < 0;
 const overAt = computed(() => curve.value?.points.find(isOver) ?? null);
 const verdict = computed(() => {
@@ -69,7 +68,7 @@ const verdict = computed(() => {
     <p v-if="curve" class="figures">
       <b>{{ Math.round(setup.fanEnds.restSpeed * 100) }} %</b> up to <b>{{ formatIn('°C', curve.fromC) }}</b>, rising to
       <b>{{ Math.round(setup.fanEnds.loadSpeed * 100) }} %</b> at <b>{{ formatIn('°C', curve.toC) }}</b>
-      <span class="quiet estimate"> at the warmest coolant, ± {{ formatIn('K', CURVE_SD_K) }}</span>
+      <span class="quiet estimate"> at the warmest coolant, ± {{ formatIn('K', HEAT_SD.coolantK) }}</span>
     </p>
     <svg
       v-if="curve"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { HEAT_SD } from '@core/physics/heat/defaults.js';
 import { digitsIn, formatDegrees, formatIn } from '@core/base/units/display.js';
 import { unitName } from '@core/base/units/shown.js';
 import { say } from '@core/base/words/say.js';
@@ -32,7 +33,8 @@ const props = defineProps<{
 /** what is said of air and load, the same in every panel */
 const setup = defineModel<HeatForm>('setup', { required: true });
 /** of a part's temperature: where a baseline was recorded, and where size and flow say all of it */
-const [measuredK, estimatedK] = [formatIn('K', 2), formatIn('K', 5)];
+const measuredK = computed(() => formatIn('K', HEAT_SD.measuredK));
+const estimatedK = computed(() => formatIn('K', HEAT_SD.estimatedK));
 /** radiators of which neither the drawing nor a hand says how they breathe */
 const untold = computed(() => airUntold(props.loop, setup.value));
 const pathOf = (id: string): AirPath | null => setup.value.air[id] ?? usualPaths.get(id) ?? null;

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue';
 import { BOOKED_KINDS } from '@core/workshop/job-kinds/kinds.js';
 import { KITS } from '@core/workshop/planning/capacities.js';
 import { dragJob, type Dragged } from '@core/workshop/planning/board.js';
-import { endOf, lateMinutes, startOf, type PlacedJob, type PlanJob } from '@core/workshop/planning/problem.js';
+import { endOf, lateMinutes, QUARTER_MS, startOf, type PlacedJob, type PlanJob } from '@core/workshop/planning/problem.js';
 import { fixedSlots, type BoardSlot, type BuiltProblem, type WorkshopBoard } from '@core/workshop/planning/workshopPlan.js';
 import { heldWords, hinderedWords, spokenBar, underBar } from './barWords.js';
 import { useDates } from '../../base/units/dates.js';
@@ -135,7 +135,6 @@ function drop(): void {
   }
   last = null;
 }
-const QUARTER_MS = 900_000;
 /** the same by keys: a quarter of an hour, a day with shift, the bench above or below; it is saved at once, and can be undone */
 function key(event: KeyboardEvent, bar: Bar): void {
   const steps: Record<string, [ms: number, bench: number]> = {

@@ -1,3 +1,4 @@
+import { QUARTER_MS } from '@core/workshop/planning/problem.js';
 import { addDays, instantIn, weekdayOf } from '@core/base/units/calendar.js';
 
 /** The board's time: working hours side by side on the workshop's clock; nights and free days are folded to a narrow strip. */
@@ -16,7 +17,6 @@ const NIGHT = 10;
 const FREE_DAY = 26;
 /** px from which hours are named */
 const HOUR_ROOM = 30;
-const QUARTER_MS = 900_000;
 const HOUR_MS = 3_600_000;
 /** hours that are drawn where nobody has hours yet */
 const USUAL = { from: 8, to: 18 } as const;
